@@ -61,7 +61,7 @@ MOVED: Mapping[str, str] = {
 # What is called otherwise since then, as whole sentences or labels.
 SAID: Mapping[str, str] = {"Water at the display level": "Water at the level on show"}
 # What answers have since then that they had not: which things of the stores a plan's vessels and stands are.
-ADDED = (".vessel.key", ".outer.key", ".support.key", ".place_key", ".beams.key")
+ADDED = (".acts.kind", ".acts.place", ".acts.level_m", ".acts.stems", ".poured_l")
 Plain = dict[str, list[Any]]
 
 

@@ -17,9 +17,10 @@ from jolly_trellis.core.building.spills import chain_strength_n
 from jolly_trellis.core.checks import hold_bound, stand_ledge, stand_wind, travel
 from jolly_trellis.core.checks.making_phases import phases_of
 from jolly_trellis.core.checks.matching import match
+from jolly_trellis.core.event.buying.shared_needs import cans_for
 from jolly_trellis.core.event.cutting.roll import cut_plan, still_to_cut
 from jolly_trellis.core.event.cutting.roll_problems import length_problems, netting_problems
-from jolly_trellis.core.event.job import Hire, Made, Reused
+from jolly_trellis.core.event.job import Hire, Made, PieceWork, Reused
 from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.event.needs.wear import STAND_USES, VESSEL_USES, stem_uses
 from jolly_trellis.core.event.recipes.budget import split_budget
@@ -35,7 +36,8 @@ from jolly_trellis.core.mechanics.fit import netting_uses, point_strength, seat_
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.placement.water_table import stone_most_kg
 from jolly_trellis.core.plan.conditions import Conditions
-from jolly_trellis.core.plan.piece import Mechanic, MechanicKind, Piece, Support
+from jolly_trellis.core.plan.passage import Cooled, Handover, Passage
+from jolly_trellis.core.plan.piece import Counterweight, Mechanic, MechanicKind, Piece, Support
 from jolly_trellis.core.plan.recipe import StemTube
 from jolly_trellis.core.plan.setting import People, Setting, TopUp, Transport
 from jolly_trellis.core.plan.wish import HeadMark, Wish
@@ -75,6 +77,7 @@ def by_themselves() -> dict[str, Callable[[], object]]:
     for name in ("hydrangea", "gypsophila", "rose", "carnation", "spray-rose"):
         found[f"{name} covers"] = partial(coverage.stem_covers_m2, ordinary.varieties()[name])
     short = replace(ordinary.varieties()["ruscus"], key="galax", head_height_m=0.1)
+    found["what is passed"] = _passed
     found["a leaf covers"] = partial(coverage.stem_covers_m2, short)
     found["seen of a runner"] = partial(coverage.needed_m2, 1.0, "runner")
     body = rigs.panel()
@@ -252,7 +255,9 @@ def _cooled() -> object:
     airs = Air(temperature_c=18.0, relative_humidity=0.6)
     filled = _around().filled_at
     around = replace(_around(), workshop=airs, van=airs, finished_at=filled, loaded_at=filled)
-    return build(replace(posy, cooler_days=3.0, transport=riding, water_level_m=0.1), around).waits
+    return build(
+        replace(posy, passage=Passage(cooled=Cooled(days=3.0)), transport=riding, water_level_m=0.1), around
+    ).waits
 
 
 def _feather() -> object:
@@ -326,3 +331,19 @@ def _card() -> object:
     return rig_card.write_rig_card(
         tilted, report, [[] for _ in report.lines], stamp=ordinary.STAMP, paper="A4", system="metric"
     )
+
+
+def _passed() -> object:
+    """Tasks of a bouquet that is cooled and handed over, of a raised bowl that is bonded, weighted, filled last."""
+    around = events.job()
+    over = Passage(cooled=Cooled(days=1.0), handover=Handover(to="somebody"))
+    posy = replace(ordinary.bouquet(), passage=over)
+    weight = Counterweight(mass_kg=0.6, away_m=0.14, azimuth_rad=math.pi)
+    column = Support(name="column", height_m=0.2, top_width_m=0.16, foot_width_m=0.16, mass_kg=2.0, putty=True)
+    bowl = replace(ordinary.piece(), support=column, counterweight=weight, quantity=4)
+    last = tuple(replace(line, goes_in="last") for line in bowl.recipe)
+    bowl = replace(bowl, recipe=last, envelope=replace(bowl.envelope, height_m=0.6))
+    made = Made(
+        pieces=tuple(PieceWork(id=nth, piece=each, report=None) for nth, each in enumerate((posy, bowl), 1)), rigs=()
+    )
+    return time_book(around, made, ordinary.varieties()), [cans_for(litres) for litres in (9.2, 9.0, 27.5)]

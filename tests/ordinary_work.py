@@ -4,6 +4,7 @@ from dataclasses import replace
 
 from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.vessels import Vessel
+from jolly_trellis.core.plan.passage import Passage
 from jolly_trellis.core.plan.piece import Envelope, Mechanic, Support
 from jolly_trellis.core.plan.setting import People, Setting, Transport
 from jolly_trellis.core.plan.standing import Standing
@@ -76,7 +77,8 @@ def dense_vase() -> Standing:
             waxflower=(7, "airy"),
         ),
         setting=Setting(where="bar", people=People(seated=False)),
-        transport=Transport(made_on_site=True, boxed=False),
+        transport=Transport(boxed=False),
+        passage=Passage(made="its place"),
     )
 
 
@@ -171,7 +173,8 @@ def cup_frog() -> Standing:
         water_level_m=0.03,
         recipe=recipe(ranunculus=(2, "focal"), scabious=(2, "airy"), pittosporum=(2, "filler")),
         quantity=10,
-        transport=Transport(made_on_site=True, boxed=False),
+        transport=Transport(boxed=False),
+        passage=Passage(made="its place"),
     )
 
 

@@ -41,7 +41,7 @@ def answered(part: dict[str, Any]) -> dict[str, Any]:
         wide = max(0.5, 0.06 + max(point["width_m"] for point in part["vessel"]["profile"]))
         part["transport"] = {**(part["transport"] or {}), "box_wall_m": 0.5, "box_width_m": wide, "box_depth_m": 0.5}
         if part["envelope"]["height_m"] > 0.75 or part["name"].startswith("Bucket"):
-            part["transport"] |= {"made_on_site": True}
+            part["passage"] = {**(part.get("passage") or {}), "made": "its place"}
         if part["kind"] in ("bouquet", "worn"):
             part["carried_h"] = 2.5
         part["transport"] |= {"carriers": 2 if part["name"] in TWO_CARRY else 1}

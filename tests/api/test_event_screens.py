@@ -155,7 +155,7 @@ def test_an_event_file_round_trips_exactly_and_follows_its_published_schema(clie
 @pytest.mark.parametrize(
     ("was", "becomes", "words"),
     [
-        ('"version": 3', '"version": 4', "This file is of version 4, and this program reads up to 3."),
+        ('"version": 4', '"version": 5', "This file is of version 5, and this program reads up to 4."),
         ('"format": "jolly-trellis-event"', '"format": "something"', "This is no event file"),
         ('"width_m": 0.11', '"width_m": -0.11', "parts, no. 1, vessel, profile, no. 1, width m"),
         ('"name": "Wren"', '"nick": "Wren"', "brief, crew, no. 1"),
@@ -194,10 +194,41 @@ def as_told(now: Any, was: Any) -> Any:
     if isinstance(now, dict) and isinstance(was, dict):
         if "surveyed" in now and now["surveyed"] is not None:
             now = {**now, "surveyed": now["surveyed"].replace("-", " ")}
+        now = before_passages(now)
         for name in now.keys() - was.keys() - {"kind", "key"}:
             assert now[name] == SINCE[name] or (name == "cup_ml" and now[name] == 60.0)
         return {name: as_told(each, was[name]) for name, each in now.items() if name in was}
     return now
+
+
+def before_passages(now: dict[str, Any]) -> dict[str, Any]:
+    """A part or a line as it told, up to version 3, where it is made, how long it is cooled, when its stems go in."""
+    if "goes_in" in now:
+        rest = {name: each for name, each in now.items() if name not in ("goes_in", "goes_in_n")}
+        return {**rest, "on_site": now["goes_in"] == "on site"}
+    if "passage" not in now:
+        return now
+    passage, rest = now["passage"], {name: each for name, each in now.items() if name != "passage"}
+    if rest.get("transport") is not None:
+        rest["transport"] = {**rest["transport"], "made_on_site": passage["made"] == "its place"}
+    if rest["kind"] in ("bouquet", "worn"):
+        rest["cooler_days"] = 0.0 if passage["cooled"] is None else passage["cooled"]["days"]
+    return rest
+
+
+def test_a_file_of_version_3_is_read(client: TestClient) -> None:
+    """In it a transport told where a piece is made, a line whether it goes in on site, a bouquet its cooled days."""
+    text = (Path(__file__).parent / "event_file_version_3.json").read_text(encoding="utf-8")
+    read = client.post("/api/events/from-file", json={"text": text})
+    assert read.status_code == 201, read.text
+    kept = json.loads(file_of(client, read.json()["event"]["id"]))["parts"]
+    for now, was in zip(kept, json.loads(text)["parts"], strict=True):
+        assert before_passages(now["part"]).keys() == was["part"].keys()
+        assert as_told(now["part"], was["part"]) == was["part"]
+    made, there, cooled = (each["part"]["passage"] for each in kept)
+    assert (made["made"], there["made"], cooled["cooled"]["days"]) == ("its place", "its place", 1.5)
+    assert {line["goes_in"] for line in kept[1]["part"]["recipe"]} == {"on site"}
+    assert "damaged" in refused(client, json.dumps(json.loads(text) | {"parts": [{"id": 1, "part": 3}]}))
 
 
 def test_a_file_of_version_1_is_read(client: TestClient) -> None:

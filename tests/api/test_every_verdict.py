@@ -22,8 +22,7 @@ def stand(plan: Plan, step: int) -> Plan:
 
 
 def drink(plan: Plan, step: int) -> Plan:
-    here = plan["transport"] | {"made_on_site": True}
-    return plan | {"water_level_m": 0.063 - 0.0015 * step, "transport": here}
+    return plan | {"water_level_m": 0.063 - 0.0015 * step, "passage": {"made": "its place"}}
 
 
 def travel(plan: Plan, step: int) -> Plan:

@@ -153,7 +153,7 @@ def test_an_insert_carried_without_its_urn_is_packed_apart_and_lifts_lighter(cli
     _, each = placed(client, number)
 
     def lifted(out: bool) -> tuple[float, list[str]]:
-        part = {**each["part"], "transport": {**each["part"]["transport"], "made_on_site": False, "lifted_out": out}}
+        part = {**each["part"], "passage": {}, "transport": {**each["part"]["transport"], "lifted_out": out}}
         assert put(client, number, part).status_code == 200
         report = placed(client, number)[1]["report"]
         lift = next(verdict for verdict in report["verdicts"] if verdict["verb"] == "lift")

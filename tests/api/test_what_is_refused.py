@@ -113,7 +113,7 @@ def _set(path: str, value: Any) -> Callable[[dict[str, Any]], None]:
         (_set("brief.filled_at", "tomorrow"), "tomorrow"),
         (_set("brief.time_zone", "Nowhere/None"), "Nowhere/None"),
         (_set("version", True), "version"),
-        (_set("version", 99), "reads up to 3"),
+        (_set("version", 99), "reads up to 4"),
         (_set("parts.0.part.vessel.profile.0.height_m", -1), "height"),
         (_set("parts.0.part.recipe.0.count", 0), "number of stems"),
     ],

@@ -121,7 +121,7 @@ class TestSpikeCups:
         """By hand: a cup of 25 g, 30 cm of rod at 35 g a metre, 60 g of water."""
         made = built(cups(cup_ml=60, rod_m=0.3))
         rows = made.placement.stems.in_cup
-        wet = made.placement.stems.own_water_kg(heavy=False)[rows]
+        wet = made.placement.stems.own_water_kg(made.placement.rod_m, heavy=False)[rows]
         assert wet == pytest.approx(0.025 + 0.3 * 0.035 + 0.060)
         parts = {each.part.name: each.part for each in made.extras}
         assert (parts["spike cup"].quantity, parts["rod of a spike cup"].quantity) == (5, 5)

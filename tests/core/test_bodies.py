@@ -98,3 +98,31 @@ def test_a_hand_carries_a_bouquet_without_its_vase() -> None:
     assert {each.thing for each in bodies.in_hand(made, "typical")} == {"mechanic", "stems"}
     held = bodies.centre_of(bodies.in_hand(made, "typical"))
     assert held.mass_kg == pytest.approx(made.mechanic.mass_kg + float(made.rows.mass_kg.sum()))
+
+
+def test_a_mechanic_in_two_levels_is_where_they_are_on_average_over_the_floor_of_its_vessel() -> None:
+    """A floor 8 mm thick, levels at 8.2 and 2.6 cm over it: 0.8 + (8.2 + 2.6)/2 = 6.2 cm over the table."""
+    made = build(replace(piece(), vessel=replace(piece().vessel, base_m=0.008)), conditions())
+    upper, lower = made.mechanic.levels
+    levels = (replace(upper, height_m=0.082), replace(lower, height_m=0.026))
+    made = replace(made, mechanic=replace(made.mechanic, levels=levels))
+    own = {each.thing: each for each in bodies.own(made, "typical", bodies.on_show(made, "typical"))}
+    assert own["mechanic"].height_m == pytest.approx(0.062)
+
+
+def test_nothing_weighs_nothing_and_is_nowhere() -> None:
+    assert bodies.centre_of(()) == bodies.Centre(mass_kg=0.0, x_m=0.0, y_m=0.0, height_m=0.0)
+
+
+def test_coated_netting_wrapped_outside_weighs_its_coating_in_the_heavy_case() -> None:
+    """A tenth more than bare wire, as that inside; nothing else of what goes with the vessel does."""
+    wrapped = replace(piece(), wrap_height_m=0.06, mechanic=replace(piece().mechanic, netting="coated-25-09"))
+    made = build(replace(wrapped, ballast_kg=0.5), conditions())
+    typical, heavy = (
+        sorted(each.mass_kg for each in bodies.own(made, case, bodies.on_show(made, case)) if each.thing == "part")
+        for case in ("typical", "heavy")
+    )
+    assert len(typical) == len(heavy) > 0
+    grown = [after / before for before, after in zip(typical, heavy, strict=True)]
+    assert max(grown) == pytest.approx(1.1)
+    assert all(each == pytest.approx(1.1) or each == pytest.approx(1.0) for each in grown)

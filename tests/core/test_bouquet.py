@@ -17,6 +17,7 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics import bouquet as formulas
+from jolly_trellis.core.plan.passage import Cooled, Passage
 from jolly_trellis.core.plan.piece import MechanicKind, Piece
 from tests.ordinary import BOUND, ON_BOUQUETS, bound, bouquet, conditions, piece, recipe
 
@@ -179,7 +180,7 @@ def test_hours_in_the_hand_decide_and_a_wet_wrap_mends_them() -> None:
 
 
 def test_three_days_in_the_cooler_are_too_many() -> None:
-    late = replace(bouquet(), cooler_days=3.0)
+    late = replace(bouquet(), passage=Passage(cooled=Cooled(days=3.0)))
     assert verdict(late, "drink").state == "fails"
 
 

@@ -100,9 +100,9 @@ def test_a_rod_makes_up_what_the_longest_stem_leaves() -> None:
     # 60 ml in a cup 28 mm across inside: 60 cm³ / 6.158 cm²
     assert cup_deep_m(line) == pytest.approx(0.0974, abs=1e-4)
     assert cup_deep_m(replace(line, cup_ml=30.0)) == pytest.approx(0.0487, abs=1e-4)
-    # The cup 25 g, 30 cm of rod at 35 g a metre, and its water.
-    assert cup_kg(line) == pytest.approx(0.025 + 0.0105 + 0.060)
-    assert cup_kg(replace(line, rod_m=0.6, cup_ml=30.0)) == pytest.approx(0.025 + 0.021 + 0.030)
+    # The cup 25 g, its water, and rod at 35 g a metre: 28 cm of it is cut from 30, 60 from 60.
+    assert cup_kg(line, 0.28) == pytest.approx(0.025 + 0.0105 + 0.060)
+    assert cup_kg(replace(line, cup_ml=30.0), 0.6) == pytest.approx(0.025 + 0.021 + 0.030)
 
 
 def framed(side_m: float | None, wires: int | None, cell_m: float | None = None) -> Piece:

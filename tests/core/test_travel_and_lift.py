@@ -12,6 +12,7 @@ from jolly_trellis.core.checks import lift, travel
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.plan.passage import Passage
 from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Support
 from jolly_trellis.core.plan.setting import Transport
 from tests.generated import examples
@@ -22,6 +23,10 @@ BOXED = Transport(box_wall_m=0.2)
 
 def going(transport: Transport | None, base: Piece | None = None) -> Piece:
     return replace(base or piece(), transport=transport)
+
+
+def made_there(base: Piece | None = None) -> Piece:
+    return replace(going(Transport(), base), passage=Passage(made="its place"))
 
 
 def verdict(plan: Piece, verb: str) -> Verdict:
@@ -39,7 +44,7 @@ def test_nothing_is_said_of_a_journey_nobody_has_described() -> None:
 
 
 def test_what_is_made_where_it_stands_need_not_travel() -> None:
-    assert verdict(going(Transport(made_on_site=True)), "travel").state == "not needed"
+    assert verdict(made_there(), "travel").state == "not needed"
 
 
 def test_a_box_of_unknown_height_cannot_be_judged() -> None:
@@ -146,14 +151,19 @@ def heavy() -> Piece:
     )
 
 
-def test_what_is_made_where_it_stands_is_lifted_empty() -> None:
-    """Its vessel of 9 kg, and its water a jug of 2 L at a time; never the 25 kg of the finished urn."""
-    made = build(going(Transport(made_on_site=True), replace(heavy(), ballast_kg=4.0)), conditions())
+def test_what_is_made_where_it_stands_is_lifted_dry_and_its_stems_in_a_bucket() -> None:
+    """Its vessel of 9 kg with 0.12 kg of wire, its water a jug of 2 L at a time; never the 25 kg of the finished urn.
+
+    A bucket: itself 0.6 kg, 3 L of water, and 25 of its 34 stems, which are 1.384 kg when heavy: 3.6 + 1.018.
+    """
+    made = build(made_there(replace(heavy(), ballast_kg=4.0)), conditions())
     assert {each.name: round(each.mass_kg, 2) for each in lift.loads_of(made)} == {
-        "the empty vessel": 9.0,
+        "the dry vessel": 9.12,
         "its stones": 4.0,
         "a jug of water": 2.0,
+        "a bucket of what goes in there": 4.62,
     }
+    assert float(made.heavy_rows.mass_kg.sum()) == pytest.approx(1.384, abs=0.001)
 
 
 def test_a_full_urn_is_too_heavy_for_one_and_the_fix_lightens_it() -> None:
@@ -218,7 +228,7 @@ def test_an_urn_nobody_weighed_is_not_lifted_as_nothing() -> None:
     urn = Insert(outer=replace(vessels()["urn-24"], mass_kg=None), drop_m=0.02)
     nested = replace(piece(), vessel=vessels()["insert-bowl-20"], insert=urn, water_level_m=0.1)
     nested = replace(nested, envelope=replace(nested.envelope, height_m=0.6))
-    said = verdict(going(Transport(made_on_site=True), nested), "lift")
+    said = verdict(made_there(nested), "lift")
     assert said.state == "cannot say"
     assert lacks(said) == ("the weight of the urn",)
 

@@ -160,12 +160,12 @@ def test_thirsty_flowers_go_into_shallow_bowls_on_site_only() -> None:
     said = drinks(with_line("hydrangea", "vessel"))
     assert said.state == "fails"
     assert any(each.check == "thirsty, hydrangea" for each in said.findings)
-    on_site = drinks(with_line("hydrangea", "vessel", on_site=True))
+    on_site = drinks(with_line("hydrangea", "vessel", goes_in="on site"))
     assert not any(each.check.startswith("thirsty") for each in on_site.findings)
 
 
 def test_thirsty_flowers_are_never_without_water() -> None:
-    said = drinks(with_line("hydrangea", "none", on_site=True))
+    said = drinks(with_line("hydrangea", "none", goes_in="on site"))
     assert any(each.check == "thirsty, hydrangea" for each in said.findings)
 
 

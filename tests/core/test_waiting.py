@@ -15,6 +15,7 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.air import Air, draw_factor
 from jolly_trellis.core.mechanics.blocks import FIBRE_DELIVERS
 from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.passage import Cooled, Passage
 from jolly_trellis.core.plan.piece import Mechanic, Piece
 from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.units import render
@@ -91,7 +92,7 @@ def carried(cooler_days: float = 0.0, level_m: float = 0.08, **changes: object) 
     plan = bouquet("hand_spiral")
     return replace(
         plan,
-        cooler_days=cooler_days,
+        passage=Passage(cooled=Cooled(days=cooler_days) if cooler_days else None),
         carried_h=1.0,
         transport=replace(RIDING, water_level_m=level_m),
         water_level_m=level_m,
@@ -105,7 +106,7 @@ def drink_of(plan: Piece, near: Conditions) -> Verdict:
 
 def test_a_bouquet_keeps_the_water_of_its_vase_and_is_cold_in_the_cooler() -> None:
     made = build(carried(cooler_days=1.0), around())
-    stages = stages_of(made.piece, made.conditions, made.mechanic)
+    stages = stages_of(made.piece, made.conditions, made.mechanic, made.acts)
     assert [(each.place, round(each.hours, 6)) for each in stages] == [
         ("cooler", 24.0),
         ("bench", 14.0),
@@ -113,7 +114,7 @@ def test_a_bouquet_keeps_the_water_of_its_vase_and_is_cold_in_the_cooler() -> No
     ]
     assert [each.level_m for each in stages] == [0.08, 0.08, 0.08]
     own = replace(made.piece, transport=replace(RIDING, overnight_level_m=0.07, water_level_m=0.06))
-    assert [each.level_m for each in stages_of(own, made.conditions, made.mechanic)] == [0.07, 0.07, 0.06]
+    assert [each.level_m for each in stages_of(own, made.conditions, made.mechanic, made.acts)] == [0.07, 0.07, 0.06]
     assert (stages[0].air.temperature_c, stages[0].air.relative_humidity) == (4.0, 0.85)
 
 
@@ -141,7 +142,7 @@ def test_a_fuller_vase_is_offered_and_mends_it() -> None:
 def test_what_is_not_known_of_the_workshop_is_asked_for_a_bouquet_too() -> None:
     asked = drink_of(carried(), replace(around(), workshop=None))
     assert any("workshop" in each for each in lacks(asked))
-    here = replace(carried(), transport=replace(RIDING, made_on_site=True))
+    here = replace(carried(), passage=Passage(made="its place"))
     assert not any("workshop" in each for each in lacks(drink_of(here, replace(around(), workshop=None))))
 
 

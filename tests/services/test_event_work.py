@@ -264,11 +264,11 @@ def test_a_variety_is_put_in_on_site_everywhere_in_one_step(demo: sqlite3.Connec
     changed = planning.put_recipes(
         demo,
         1,
-        lambda recipe: tuple(replace(line, on_site=False) for line in recipe),
+        lambda recipe: tuple(replace(line, goes_in="with the piece") for line in recipe),
         base_revision=1,
         label="Nothing on site",
     )
-    assert not any(line.on_site for rig in changed.plan.rigs for line in rig.part.recipe)
+    assert not any(line.going_in("on site") for rig in changed.plan.rigs for line in rig.part.recipe)
     with pytest.raises(gate.Stale):
         planning.put_recipes(demo, 1, lambda recipe: recipe, base_revision=1, label="Late")
     assert planning.undo(demo, 1, base_revision=changed.event.revision).plan == plan

@@ -11,7 +11,7 @@ import pytest
 
 from jolly_trellis.services import planning, rigging
 from jolly_trellis.services.opening import COPIES, DATABASE_NAME, open_studio
-from jolly_trellis.store import connection, migrating, rewriting, stock, ticks
+from jolly_trellis.store import connection, migrating, proven, rewriting, stock, ticks
 
 EARLIER = sorted((Path(__file__).parent / "earlier").glob("*.xz"), key=lambda each: int(each.name[8:-10]))
 
@@ -216,6 +216,45 @@ def test_two_surveyed_places_of_which_one_is_called_as_the_other_s_key_are_both_
             "barn-2": 3,
             "barn-2-2": 3,
         }
+
+
+def test_where_a_part_is_made_and_when_its_stems_go_in_are_its_passage_also_in_the_history(tmp_path: Path) -> None:
+    """Made there, stems on site, two days in the cooler and then a day and a half: undone one by one."""
+    laid_out(tmp_path, EARLIER[18])
+    with closing(open_studio(tmp_path)) as conn:
+        state = planning.state(conn, 1)
+        told: list[Any] = []
+        while state.redo is not None:
+            state = planning.redo(conn, 1, base_revision=state.event.revision)
+        while state.undo is not None:
+            parts = state.plan.pieces
+            lines = sum(line.going_in("on site") == line.count for each in parts for line in each.part.recipe)
+            cooled = [each.part.passage.cooled.days for each in parts if each.part.passage.cooled is not None]
+            made = [each.part.passage.made for each in parts].count("its place")
+            told.append((state.undo, made, lines, cooled))
+            state = planning.undo(conn, 1, base_revision=state.event.revision)
+        proven_there = [line.goes_in for each in proven.recipes(conn) for line in each.proven.recipe]
+    assert [each[0] for each in told[-8:]] == [
+        "All on site",
+        "In the workshop again",
+        "Rename",
+        "A day and a half",
+        "None",
+        "Two days in the cooler",
+        "On site",
+        "Make it where it stands",
+    ]
+    first = told[-1]
+    made, lines, cooled = first[1], first[2], first[3]
+    by_label: dict[str, Any] = {label: rest for label, *rest in told}
+    assert by_label["On site"] == [made, lines + 1, cooled]
+    assert by_label["Two days in the cooler"][:2] == by_label["None"][:2] == [made, lines + 1]
+    days = [sorted(by_label[label][2]) for label in ("Two days in the cooler", "None", "A day and a half")]
+    assert [2.0 in days[0], 2.0 in days[1], 1.5 in days[2]] == [True, False, True]
+    assert by_label["In the workshop again"][0] == made - 1
+    assert by_label["All on site"][1] > lines + 1
+    assert proven_there[0] == "on site"
+    assert set(proven_there[1:]) == {"with the piece"}
 
 
 def test_names_that_make_one_key_stay_two() -> None:

@@ -19,10 +19,10 @@ from jolly_trellis.core.rigging.survey import Survey, SurveyBeam, SurveyPoint
 from jolly_trellis.store import codec
 from jolly_trellis.store.migrating import piece_of_now, rig_of_now
 from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
-from jolly_trellis.store.rewriting import Places
+from jolly_trellis.store.rewriting import Places, with_passage
 
 FORMAT = "jolly-trellis-event"
-VERSION = 3
+VERSION = 4
 PartNumber = Annotated[int, Field(ge=1, le=1_000_000)]
 FigureKey = Annotated[str, Field(min_length=1, max_length=200)]
 
@@ -63,7 +63,7 @@ class EventFile(In):
     """
 
     format: Literal["jolly-trellis-event"]
-    version: Annotated[Literal[3], BeforeValidator(_number)]
+    version: Annotated[Literal[4], BeforeValidator(_number)]
     written_by: Annotated[str, Field(max_length=40)] = ""
     brief: Annotated[Brief, Sent()]
     parts: Annotated[list[FilePart], Field(max_length=MOST_PARTS)]
@@ -159,7 +159,7 @@ def in_this_version(plain: Any) -> Any:
     """The data of a file as this version has it.
 
     One of version 1 kept standing and hung work in two lists; up to version 2 what is worn was a bouquet, and points
-    and beams were joined by name.
+    and beams were joined by name; up to version 3 a transport told where a piece is made.
 
     Returns: the data, as it is where it is none of an earlier version.
     Raises: InvalidMeasure: one of those is no list.
@@ -168,7 +168,9 @@ def in_this_version(plain: Any) -> Any:
         return plain
     if plain.get("version") == 1:
         plain = _in_one_list(plain)
-    return _with_keys(plain) if plain.get("version") == 2 else plain
+    if plain.get("version") == 2:
+        plain = _with_keys(plain)
+    return _with_passages(plain) if plain.get("version") == 3 else plain
 
 
 def _with_keys(plain: dict[str, Any]) -> dict[str, Any]:
@@ -178,8 +180,17 @@ def _with_keys(plain: dict[str, Any]) -> dict[str, Any]:
         survey = places.survey("", {"points": plain.get("survey", []), "beams": plain.get("beams", [])})
         parts = [{**each, "part": places.part(each["part"], "")} for each in plain["parts"]]
     except (AttributeError, KeyError, TypeError):
+        return {**plain, "version": 3}
+    return {**plain, "version": 3, "parts": parts, "survey": survey["points"], "beams": survey["beams"]}
+
+
+def _with_passages(plain: dict[str, Any]) -> dict[str, Any]:
+    """A file of version 3 in version 4; what is damaged in it is left for the reader to find."""
+    try:
+        parts = [{**each, "part": with_passage(each["part"])} for each in plain["parts"]]
+    except (AttributeError, KeyError, TypeError):
         return {**plain, "version": VERSION}
-    return {**plain, "version": VERSION, "parts": parts, "survey": survey["points"], "beams": survey["beams"]}
+    return {**plain, "version": VERSION, "parts": parts}
 
 
 def _in_one_list(plain: dict[str, Any]) -> dict[str, Any]:

@@ -8,6 +8,8 @@ from xml.sax.saxutils import escape
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable
 
+from jolly_trellis.core.acts.of_piece import acts_of
+from jolly_trellis.core.acts.stances import rides_flowered
 from jolly_trellis.core.checks.hide import side_words
 from jolly_trellis.core.checks.looking import Looking
 from jolly_trellis.core.drawing.project import View
@@ -199,7 +201,7 @@ def _sizes(piece: Piece, report: Report, making: MakingReport, system: UnitSyste
 
 def _water(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]:
     """Water levels: before any stem and on the road, where it rides wet, and on show."""
-    rides = piece.transport is not None and not piece.transport.made_on_site
+    rides = piece.transport is not None and rides_flowered(acts_of(piece, {}))
     going = (report.water.bench_level_m, report.water.travel_level_m) if rides else (None, None)
     levels = (
         ("bench, before any stem, at most", None if going[0] is None else level_most(going[0])),

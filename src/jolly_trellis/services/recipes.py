@@ -7,8 +7,9 @@ from decimal import Decimal
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.cost.cost import PieceCost
-from jolly_trellis.core.event.job import name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.job import name_of, quantity_of
 from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.event.putting import puts_of
 from jolly_trellis.core.event.recipes.budget import Split, split_budget
 from jolly_trellis.core.event.recipes.recipes import scaled
 from jolly_trellis.core.placement.place import surface_m2
@@ -33,7 +34,7 @@ class PullRow:
     name: str
     each: int
     quantity: int
-    on_site: bool
+    there: bool
     shades: tuple[tuple[str, int], ...] = ()
 
 
@@ -41,7 +42,8 @@ def pull_rows(work: EventWork) -> tuple[PullRow, ...]:
     """The pull list of every piece: exactly the recipe, in its order."""
     rows = []
     for made in work.made.works:
-        for line in recipe_of(made):
+        for put in puts_of(made, work.conditions.varieties):
+            line = put.line
             variety = work.conditions.varieties.get(line.variety)
             rows.append(
                 PullRow(
@@ -51,7 +53,7 @@ def pull_rows(work: EventWork) -> tuple[PullRow, ...]:
                     name=variety.name if variety is not None else line.variety,
                     each=line.count,
                     quantity=quantity_of(made),
-                    on_site=line.on_site,
+                    there=put.there,
                     shades=tuple(shade_counts(line).items()) if line.shades else (),
                 )
             )

@@ -103,6 +103,46 @@ def worn_of_now(part: Document) -> Document:
     return {**{key: value for key, value in part.items() if key not in _HELD_ONLY}, "kind": "worn"}
 
 
+def choices_to_passages(conn: sqlite3.Connection) -> None:
+    """Where a part is made, how long it is cooled, when its stems go in: choices of its passage (migration 20)."""
+    for (event_id,) in conn.execute("SELECT id FROM event").fetchall():
+        rewrite(conn, event_id, lambda head, document: document if head == "brief" else with_passage(document))
+    for number, body in conn.execute("SELECT id, body FROM proven_recipe").fetchall():
+        proven = json.loads(body)
+        text = json.dumps({**proven, "recipe": _lines_of_now(proven["recipe"])}, ensure_ascii=False)
+        conn.execute("UPDATE proven_recipe SET body = :body WHERE id = :id", {"body": text, "id": number})
+
+
+def with_passage(part: Document) -> Document:
+    """A part as it is now: up to version 19 its transport told that it was made where it stands."""
+    found = _recipes_of_now(part)
+    found["companions"] = [_recipes_of_now(each) for each in part["companions"]] if "companions" in part else None
+    found["spill"] = _recipes_of_now(part["spill"]) if part.get("spill") else part.get("spill")
+    going, days = found.get("transport"), found.pop("cooler_days", 0.0)
+    passage: Document = {}
+    if going is not None:
+        found["transport"] = {key: value for key, value in going.items() if key != "made_on_site"}
+        if going.get("made_on_site"):
+            passage["made"] = "its place"
+    if days:
+        passage["cooled"] = {"days": days}
+    if passage:
+        found["passage"] = passage
+    return {key: value for key, value in found.items() if key in part or key == "passage"}
+
+
+def _recipes_of_now(holder: Document) -> Document:
+    return {**holder, "recipe": _lines_of_now(holder["recipe"])} if "recipe" in holder else dict(holder)
+
+
+def _lines_of_now(lines: list[Document]) -> list[Document]:
+    found = []
+    for line in lines:
+        rest = {key: value for key, value in line.items() if key != "on_site"}
+        found.append({**rest, "goes_in": "on site"} if line.get("on_site") else rest)
+    return found
+
+
 def rewrite(conn: sqlite3.Connection, event_id: int, of_now: OfNow) -> None:
     """Write an event's plan and its steps anew; what only went back or forth stays as it was told."""
     kept = _documents(conn, event_id)
@@ -160,4 +200,4 @@ def _keep(conn: sqlite3.Connection, event_id: int, head: str, document: Document
 
 
 # What a migration does after its SQL.
-AFTER: dict[int, Callable[[sqlite3.Connection], None]] = {19: worn_and_places}
+AFTER: dict[int, Callable[[sqlite3.Connection], None]] = {19: worn_and_places, 20: choices_to_passages}

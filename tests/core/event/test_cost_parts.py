@@ -135,7 +135,7 @@ def test_stems_without_a_price_are_in_no_line() -> None:
 
 @pytest.mark.parametrize(
     ("total_l", "round_l", "cans", "jugs"),
-    [(0.0, 0.0, 0, 0), (10.0, 2.0, 1, 1), (31.0, 3.9, 4, 2), (99.0, 75.0, 10, 4)],
+    [(0.0, 0.0, 0, 0), (10.0, 2.0, 2, 1), (31.0, 3.9, 4, 2), (99.0, 75.0, 11, 4)],
 )
 def test_cans_for_all_the_water_and_jugs_for_the_largest_round(
     total_l: float, round_l: float, cans: int, jugs: int

@@ -38,7 +38,8 @@ def greened_in_the_workshop() -> Made:
                 rig=replace(
                     each.rig,
                     recipe=tuple(
-                        replace(line, on_site=line.variety != "ruscus" and line.on_site) for line in each.rig.recipe
+                        replace(line, goes_in="with the piece" if line.variety == "ruscus" else line.goes_in)
+                        for line in each.rig.recipe
                     ),
                 ),
             )

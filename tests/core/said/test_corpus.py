@@ -59,7 +59,7 @@ def meaning(said: SaidPart) -> str:
                 *([line.role] if line.role != role_of(varieties()[line.variety]) else []),
                 *(" ".join((each.name, str(each.count))) for each in line.shades),
                 *(["tube"] if line.water == "tube" else []),
-                *(["there"] if line.on_site else []),
+                *(["there"] if line.goes_in == "on site" else []),
             )
         )
         for line in part.recipe

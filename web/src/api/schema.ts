@@ -2962,6 +2962,7 @@ export interface components {
              */
             readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
             readonly transport?: components["schemas"]["Transport"] | null;
+            readonly passage?: components["schemas"]["Passage"];
             readonly support?: components["schemas"]["Support"] | null;
             readonly insert?: components["schemas"]["Insert"] | null;
             /**
@@ -2997,11 +2998,6 @@ export interface components {
             readonly dome_m?: number | null;
             /** Carried H */
             readonly carried_h?: number | null;
-            /**
-             * Cooler Days
-             * @default 0
-             */
-            readonly cooler_days: number;
             /**
              * Collar
              * @default false
@@ -3113,6 +3109,14 @@ export interface components {
              */
             readonly hand_placed: readonly components["schemas"]["HandPlacedIn"][];
             readonly transport?: components["schemas"]["TransportIn"] | null;
+            /**
+             * @default {
+             *       "made": "the workshop",
+             *       "greened_h": 0,
+             *       "afterwards": "home"
+             *     }
+             */
+            readonly passage: components["schemas"]["PassageIn"];
             readonly support?: components["schemas"]["SupportIn"] | null;
             readonly insert?: components["schemas"]["InsertIn"] | null;
             /**
@@ -3156,11 +3160,6 @@ export interface components {
             readonly dome_m?: number | null;
             /** Carried H */
             readonly carried_h?: number | null;
-            /**
-             * Cooler Days
-             * @default 0
-             */
-            readonly cooler_days: number;
             /**
              * Collar
              * @default false
@@ -3762,8 +3761,8 @@ export interface components {
         };
         /**
          * CompanionReport
-         * @description Another vessel of the composition as worked out: where it stands, its rim, its parts, its litres on show, its
-         *     seats.
+         * @description Another vessel of the composition as worked out: where it stands, its rim, its parts, its litres on show and
+         *     those of them that are poured there, its seats.
          */
         readonly CompanionReport: {
             /** Name */
@@ -3788,6 +3787,8 @@ export interface components {
             readonly steps: readonly components["schemas"]["Step"][];
             /** On Show L */
             readonly on_show_l: number;
+            /** Poured L */
+            readonly poured_l: number;
             readonly dealt?: components["schemas"]["Dealt"] | null;
         };
         /**
@@ -3805,6 +3806,38 @@ export interface components {
              * @default []
              */
             readonly tried: readonly string[];
+        };
+        /**
+         * Cooled
+         * @description Days that a finished part waits in a cool room before the event, the air there, and the room's door, m.
+         *
+         *     `temperature_c` None is the usual of a flower cooler; a door nobody measured is None.
+         */
+        readonly Cooled: {
+            /** Days */
+            readonly days: number;
+            /** Temperature C */
+            readonly temperature_c?: number | null;
+            /** Door Height M */
+            readonly door_height_m?: number | null;
+            /** Door Width M */
+            readonly door_width_m?: number | null;
+        };
+        /**
+         * CooledIn
+         * @description Days that a finished part waits in a cool room before the event, the air there, and the room's door, m.
+         *
+         *     `temperature_c` None is the usual of a flower cooler; a door nobody measured is None.
+         */
+        readonly CooledIn: {
+            /** Days */
+            readonly days: number;
+            /** Temperature C */
+            readonly temperature_c?: number | null;
+            /** Door Height M */
+            readonly door_height_m?: number | null;
+            /** Door Width M */
+            readonly door_width_m?: number | null;
         };
         /**
          * CopiesOut
@@ -5423,6 +5456,36 @@ export interface components {
             readonly tip_y_m: number;
             /** Tip Z M */
             readonly tip_z_m: number;
+        };
+        /**
+         * Handover
+         * @description To whom a part is handed, where, and when by the event's clock, ISO 8601 without a zone; None not known.
+         */
+        readonly Handover: {
+            /** To */
+            readonly to: string;
+            /**
+             * Where
+             * @default
+             */
+            readonly where: string;
+            /** At */
+            readonly at?: string | null;
+        };
+        /**
+         * HandoverIn
+         * @description To whom a part is handed, where, and when by the event's clock, ISO 8601 without a zone; None not known.
+         */
+        readonly HandoverIn: {
+            /** To */
+            readonly to: string;
+            /**
+             * Where
+             * @default
+             */
+            readonly where: string;
+            /** At */
+            readonly at?: string | null;
         };
         /**
          * HangPoint
@@ -7392,6 +7455,89 @@ export interface components {
             readonly lost: number;
         };
         /**
+         * Passage
+         * @description The choices that a part's acts follow from.
+         *
+         *     `made` tells where it is put together: in the workshop, where it stands, or in sections that are joined there.
+         *     `greened_h` is how long before its flowers its greens go in. A weight that it counts on is laid `there`, or stands
+         *     at the bench too, carried apart. `afterwards` is what becomes of it at strike.
+         */
+        readonly Passage: {
+            /**
+             * Made
+             * @default the workshop
+             * @enum {string}
+             */
+            readonly made: "the workshop" | "its place" | "sections";
+            /**
+             * Greened H
+             * @default 0
+             */
+            readonly greened_h: number;
+            readonly cooled?: components["schemas"]["Cooled"] | null;
+            /** Weight */
+            readonly weight?: ("there" | "at the bench and there") | null;
+            readonly handover?: components["schemas"]["Handover"] | null;
+            /**
+             * Afterwards
+             * @default home
+             * @enum {string}
+             */
+            readonly afterwards: "home" | "stays" | "given" | "compost";
+        };
+        /**
+         * PassageIn
+         * @description The choices that a part's acts follow from.
+         *
+         *     `made` tells where it is put together: in the workshop, where it stands, or in sections that are joined there.
+         *     `greened_h` is how long before its flowers its greens go in. A weight that it counts on is laid `there`, or stands
+         *     at the bench too, carried apart. `afterwards` is what becomes of it at strike.
+         */
+        readonly PassageIn: {
+            /**
+             * Made
+             * @default the workshop
+             * @enum {string}
+             */
+            readonly made: "the workshop" | "its place" | "sections";
+            /**
+             * Greened H
+             * @default 0
+             */
+            readonly greened_h: number;
+            readonly cooled?: components["schemas"]["CooledIn"] | null;
+            /** Weight */
+            readonly weight?: ("there" | "at the bench and there") | null;
+            readonly handover?: components["schemas"]["HandoverIn"] | null;
+            /**
+             * Afterwards
+             * @default home
+             * @enum {string}
+             */
+            readonly afterwards: "home" | "stays" | "given" | "compost";
+        };
+        /**
+         * Passed
+         * @description One act: where it is done, the water of its own vessel after it in m over the inside floor, 0 for none, and how
+         *     many of its stems are in it.
+         */
+        readonly Passed: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "make" | "lay the weight at the bench" | "water" | "green" | "flower" | "cool" | "load" | "carry in" | "raise" | "lay the weight" | "make there" | "flower there" | "fill" | "move" | "flower after the move" | "flower last" | "hand over" | "unhook" | "take the stems out" | "take the weight off" | "tip out" | "take down" | "bring home";
+            /**
+             * Place
+             * @enum {string}
+             */
+            readonly place: "workshop" | "cool room" | "van" | "place" | "moved to" | "others" | "home" | "compost" | "drain";
+            /** Level M */
+            readonly level_m: number;
+            /** Stems */
+            readonly stems: number;
+        };
+        /**
          * Payment
          * @description What is to be paid before, what has been, what is still due of it and of all; None while no price is known.
          */
@@ -8102,8 +8248,8 @@ export interface components {
             readonly each: number;
             /** Quantity */
             readonly quantity: number;
-            /** On Site */
-            readonly on_site: boolean;
+            /** There */
+            readonly there: boolean;
             /**
              * Shades
              * @default []
@@ -8422,10 +8568,12 @@ export interface components {
          *
          *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), a spike cup per clump
          *     (`cup_ml`, on a rod of `rod_m`, None worked out), or nowhere. `feet` tells stems that stand in the vessel
-         *     otherwise than the piece's. `on_site`
-         *     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
-         *     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
-         *     With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
+         *     otherwise than the piece's. `goes_in` tells when they go in: with the piece, only where it is shown, after it is
+         *     moved, or last before guests come; with `goes_in_n` so many of them do, and the rest go with the piece.
+         *
+         *     `shades` are colours of some of its stems, the rest have the variety's own; `shading` how they lie: mixed, side by
+         *     side, from left to right, each on both sides. With `shoot` they are side shoots taken off stems of the variety that
+         *     are bought anyway.
          *
          *     In hung and wrapped work, `goes` tells how they go in: woven along the armature, pushed in and standing out at
          *     `out_rad` to it (None: square), or hung by a hook with their tips `drop_m` under it (None: as its drop curve says).
@@ -8456,10 +8604,13 @@ export interface components {
             /** Wrap Ml */
             readonly wrap_ml?: number | null;
             /**
-             * On Site
-             * @default false
+             * Goes In
+             * @default with the piece
+             * @enum {string}
              */
-            readonly on_site: boolean;
+            readonly goes_in: "with the piece" | "on site" | "after the move" | "last";
+            /** Goes In N */
+            readonly goes_in_n?: number | null;
             /**
              * Shades
              * @default []
@@ -8497,10 +8648,12 @@ export interface components {
          *
          *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), a spike cup per clump
          *     (`cup_ml`, on a rod of `rod_m`, None worked out), or nowhere. `feet` tells stems that stand in the vessel
-         *     otherwise than the piece's. `on_site`
-         *     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
-         *     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
-         *     With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
+         *     otherwise than the piece's. `goes_in` tells when they go in: with the piece, only where it is shown, after it is
+         *     moved, or last before guests come; with `goes_in_n` so many of them do, and the rest go with the piece.
+         *
+         *     `shades` are colours of some of its stems, the rest have the variety's own; `shading` how they lie: mixed, side by
+         *     side, from left to right, each on both sides. With `shoot` they are side shoots taken off stems of the variety that
+         *     are bought anyway.
          *
          *     In hung and wrapped work, `goes` tells how they go in: woven along the armature, pushed in and standing out at
          *     `out_rad` to it (None: square), or hung by a hook with their tips `drop_m` under it (None: as its drop curve says).
@@ -8531,10 +8684,13 @@ export interface components {
             /** Wrap Ml */
             readonly wrap_ml?: number | null;
             /**
-             * On Site
-             * @default false
+             * Goes In
+             * @default with the piece
+             * @enum {string}
              */
-            readonly on_site: boolean;
+            readonly goes_in: "with the piece" | "on site" | "after the move" | "last";
+            /** Goes In N */
+            readonly goes_in_n?: number | null;
             /**
              * Shades
              * @default []
@@ -8716,7 +8872,7 @@ export interface components {
          *     `raised_m` is the underside of its own vessel; `cells_m` are the middles of the seats stems can take;
          *     `envelope_front`, `envelope_side` (y, z) and `envelope_above` outline what was asked for; `extras` are parts
          *     beside the mechanic; `fixes_tried` tells whether fixes were looked for; `dealt` are the seats taken, to be kept;
-         *     `picture` is what it looks like but for its stems.
+         *     `picture` is what it looks like but for its stems, `acts` what is done to it from the workshop to the end.
          */
         readonly Report: {
             /** Raised M */
@@ -8818,6 +8974,11 @@ export interface components {
              *     }
              */
             readonly picture: components["schemas"]["Picture"];
+            /**
+             * Acts
+             * @default []
+             */
+            readonly acts: readonly components["schemas"]["Passed"][];
         };
         /**
          * Rest
@@ -9035,6 +9196,7 @@ export interface components {
              * @default []
              */
             readonly beams: readonly components["schemas"]["BeamLoad"][];
+            readonly passage?: components["schemas"]["Passage"];
         };
         /**
          * RigFix
@@ -9128,6 +9290,14 @@ export interface components {
              * @default []
              */
             readonly beams: readonly components["schemas"]["BeamLoadIn"][];
+            /**
+             * @default {
+             *       "made": "the workshop",
+             *       "greened_h": 0,
+             *       "afterwards": "home"
+             *     }
+             */
+            readonly passage: components["schemas"]["PassageIn"];
         };
         /**
          * RigLine
@@ -9192,7 +9362,7 @@ export interface components {
          *     `core_bed_m2` the sealant that the core of a sleeve is bedded on. `sides` is how its weight lies about its middle
          *     as it hangs; None for what lies on a table. The flowers stand `projection_m` off it, and the highest of it is
          *     `top_m` over the floor. `wind` pushes what hangs free outdoors; `raising` is how it goes up, `making` the order it
-         *     is made in.
+         *     is made in, `acts` what is done to it from the workshop to the end.
          */
         readonly RigReport: {
             readonly take_off: components["schemas"]["TakeOff"];
@@ -9223,6 +9393,11 @@ export interface components {
             /** Making */
             readonly making: readonly components["schemas"]["RigStep"][];
             readonly verdict: components["schemas"]["Verdict"];
+            /**
+             * Acts
+             * @default []
+             */
+            readonly acts: readonly components["schemas"]["Passed"][];
         };
         /**
          * RigStep
@@ -10358,6 +10533,7 @@ export interface components {
              */
             readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
             readonly transport?: components["schemas"]["Transport"] | null;
+            readonly passage?: components["schemas"]["Passage"];
             readonly support?: components["schemas"]["Support"] | null;
             readonly insert?: components["schemas"]["Insert"] | null;
             /**
@@ -10476,6 +10652,14 @@ export interface components {
              */
             readonly hand_placed: readonly components["schemas"]["HandPlacedIn"][];
             readonly transport?: components["schemas"]["TransportIn"] | null;
+            /**
+             * @default {
+             *       "made": "the workshop",
+             *       "greened_h": 0,
+             *       "afterwards": "home"
+             *     }
+             */
+            readonly passage: components["schemas"]["PassageIn"];
             readonly support?: components["schemas"]["SupportIn"] | null;
             readonly insert?: components["schemas"]["InsertIn"] | null;
             /**
@@ -11823,11 +12007,6 @@ export interface components {
          */
         readonly Transport: {
             /**
-             * Made On Site
-             * @default false
-             */
-            readonly made_on_site: boolean;
-            /**
              * Boxed
              * @default true
              */
@@ -11881,11 +12060,6 @@ export interface components {
          *     urn, and a pad that lifts off without its vessel, on a bucket.
          */
         readonly TransportIn: {
-            /**
-             * Made On Site
-             * @default false
-             */
-            readonly made_on_site: boolean;
             /**
              * Boxed
              * @default true
@@ -12663,7 +12837,8 @@ export interface components {
          *     in the heavy case.
          *
          *     `bench_level_m` is filled to before any stem goes in; `travel_level_m` is what careful driving keeps in;
-         *     `carried_l` goes apart. The last three are None where travel was not worked out.
+         *     `carried_l` goes apart. The last three are None where travel was not worked out. `poured_l` is poured where it is
+         *     shown, L: all of it where it comes dry.
          */
         readonly WaterReport: {
             /** Bench Level M */
@@ -12674,6 +12849,8 @@ export interface components {
             readonly carried_l: number | null;
             /** On Show L */
             readonly on_show_l: number;
+            /** Poured L */
+            readonly poured_l: number;
             /** Full L */
             readonly full_l: number;
             /** Area M2 */
@@ -12689,7 +12866,7 @@ export interface components {
         };
         /**
          * WaterRounds
-         * @description All water of an event: filled at first, round by round, in all; who does it, None nobody; and what runs dry.
+         * @description All water poured at the place: at first, round by round, in all, L; who does it, None nobody; what runs dry.
          *
          *     `not_worked_out` names pieces whose filling is not known, and is in no sum.
          */
@@ -12854,6 +13031,7 @@ export interface components {
              */
             readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
             readonly transport?: components["schemas"]["Transport"] | null;
+            readonly passage?: components["schemas"]["Passage"];
             readonly support?: components["schemas"]["Support"] | null;
             readonly insert?: components["schemas"]["Insert"] | null;
             /**
@@ -12889,11 +13067,6 @@ export interface components {
             readonly dome_m?: number | null;
             /** Carried H */
             readonly carried_h?: number | null;
-            /**
-             * Cooler Days
-             * @default 0
-             */
-            readonly cooler_days: number;
             /**
              * Collar
              * @default false
@@ -12995,6 +13168,14 @@ export interface components {
              */
             readonly hand_placed: readonly components["schemas"]["HandPlacedIn"][];
             readonly transport?: components["schemas"]["TransportIn"] | null;
+            /**
+             * @default {
+             *       "made": "the workshop",
+             *       "greened_h": 0,
+             *       "afterwards": "home"
+             *     }
+             */
+            readonly passage: components["schemas"]["PassageIn"];
             readonly support?: components["schemas"]["SupportIn"] | null;
             readonly insert?: components["schemas"]["InsertIn"] | null;
             /**
@@ -13038,11 +13219,6 @@ export interface components {
             readonly dome_m?: number | null;
             /** Carried H */
             readonly carried_h?: number | null;
-            /**
-             * Cooler Days
-             * @default 0
-             */
-            readonly cooler_days: number;
             /**
              * Collar
              * @default false

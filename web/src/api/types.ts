@@ -69,6 +69,7 @@ export type RecipeLine = Full<Schemas["RecipeLine"]>;
 export type StemTube = NonNullable<RecipeLine["tube"]>;
 export type Role = RecipeLine["role"];
 export type Report = Full<Schemas["Report"]>;
+export type Passed = Report["acts"][number];
 export type Picture = Report["picture"];
 export type Head = Trade["heads"][number];
 export type Outline = Trade["shapes"][number]["outline"];

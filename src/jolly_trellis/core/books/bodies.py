@@ -6,14 +6,18 @@ from typing import Literal
 
 import numpy as np
 
+from jolly_trellis.core.acts.acts import Level
+from jolly_trellis.core.acts.stances import EVERY, Stance
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromNetting
+from jolly_trellis.core.books.water import level_of_m
 from jolly_trellis.core.building.build import Build, Rows
 from jolly_trellis.core.building.extras import Bearer
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.netting import COATING_FACTOR_HEAVY
 from jolly_trellis.core.plan.kinds import is_worn
+from jolly_trellis.core.plan.passage import GoesIn
 from jolly_trellis.core.plan.piece import Support
 
 WEIGHT_CENTRE = rule("Centre of a counterweight over the surface", "length", 0.03)
@@ -37,12 +41,12 @@ CASES: tuple[Case, ...] = ("typical", "heavy", "low")
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class State:
-    """How a vessel stands at some moment: how high its water is over the inside floor, metres."""
+    """How a vessel stands after some act: how high its water is over the inside floor, metres, and which of its stems
+    are in it, by when they go in.
+    """
 
     level_m: float
-
-
-DRY = State(level_m=0.0)
+    stems: frozenset[GoesIn] = EVERY
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -113,12 +117,27 @@ def on_show(build: Build, case: Case) -> State:
     return State(level_m=case_level_m(build, case))
 
 
-def own(build: Build, case: Case, state: State) -> tuple[Body, ...]:
-    """What stands on the piece's own foot in a state, the stems as one body."""
-    key = ("own", case, state.level_m)
+def level_m(build: Build, level: Level | None) -> float:
+    """Height of the water at a level of an act, m above the inside floor (`water.level_of_m`), worked out once."""
+    key = ("level", level)
     found = build.memo.get(key)
     if found is None:
-        found = build.memo[key] = (*own_bare(build, case, state), *_stems(build, case))
+        found = build.memo[key] = level_of_m(build.piece, build.mechanic, level)
+    return float(found)
+
+
+def after(build: Build, case: Case, stance: Stance) -> tuple[Body, ...]:
+    """What stands on the piece's own foot after an act, with the weight where that is laid or tied by then."""
+    state = State(level_m=level_m(build, stance.level), stems=stance.stems)
+    return (*own(build, case, state), *(tied_weights(build) if stance.weight else ()))
+
+
+def own(build: Build, case: Case, state: State) -> tuple[Body, ...]:
+    """What stands on the piece's own foot in a state, the stems as one body."""
+    key = ("own", case, state)
+    found = build.memo.get(key)
+    if found is None:
+        found = build.memo[key] = (*own_bare(build, case, state), *_stems(build, case, state))
     return found
 
 
@@ -134,9 +153,14 @@ def own_bare(build: Build, case: Case, state: State) -> tuple[Body, ...]:
     return found
 
 
-def in_hand(build: Build, case: Case) -> tuple[Body, ...]:
-    """What a hand carries of a bouquet: its armature and its stems with what is on them; the vase stays behind."""
-    return tuple(each for each in own(build, case, on_show(build, case)) if each.thing in ("mechanic", "stems"))
+def in_hand(build: Build, case: Case, stems: frozenset[GoesIn] = EVERY) -> tuple[Body, ...]:
+    """What a hand carries of a bouquet: its armature and its stems with what is on them; the vase stays behind.
+
+    Args:
+        stems: which are in it, by when they go in.
+    """
+    whole = own(build, case, replace(on_show(build, case), stems=stems))
+    return tuple(each for each in whole if each.thing in ("mechanic", "stems"))
 
 
 def beside(build: Build) -> tuple[Body, ...]:
@@ -219,8 +243,11 @@ def _companions(build: Build, case: Case, *, stems: bool) -> list[Body]:
     return found
 
 
-def _stems(build: Build, case: Case) -> tuple[Body, ...]:
+def _stems(build: Build, case: Case, state: State) -> tuple[Body, ...]:
     rows = rows_in(build, case)
+    there = build.placement.stems.present(state.stems)
+    if not there.all():
+        rows = Rows(mass_kg=rows.mass_kg * there, centre_m=rows.centre_m)
     total = float(rows.mass_kg.sum())
     if total <= 0:
         return ()

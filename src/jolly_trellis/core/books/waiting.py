@@ -5,8 +5,10 @@ from typing import Literal
 
 import numpy as np
 
+from jolly_trellis.core.acts.acts import Acts
+from jolly_trellis.core.acts.stances import WITH_IT, rides_flowered
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.books.water import CUP_LOW, HEAVY_DRAW, fall_from, hurried_m, steady_level_m
+from jolly_trellis.core.books.water import CUP_LOW, HEAVY_DRAW, fall_from, hurried_m, level_of_m
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, Air, draw_factor, evaporation_ml_h
 from jolly_trellis.core.mechanics.sized import SizedMechanic
@@ -15,6 +17,7 @@ from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.water_table import WaterTable
 from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.passage import Cooled
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
@@ -44,8 +47,8 @@ class Dry:
     row: int | None
 
 
-def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> tuple[Stage, ...]:
-    """Where a piece that travels stands between its making and its water on show; nothing where it does not travel.
+def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic, acts: Acts) -> tuple[Stage, ...]:
+    """Where a piece stands with its stems between its making and its water on show; nothing where it is made there.
 
     On the bench at the level it is left overnight at, which is its travelling level where nobody said another; then
     from loading to filling at its travelling level, in the air of the van, the place's where that is not known. A
@@ -53,21 +56,23 @@ def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> 
     a time or an air is not known (`waits_unknown` says which).
     """
     going, filled = piece.transport, conditions.filled_at
-    if going is None or going.made_on_site or waits_unknown(piece, conditions):
+    if going is None or not rides_flowered(acts) or waits_unknown(piece, conditions, acts):
         return ()
     finished, loaded, workshop = conditions.finished_at, conditions.loaded_at, conditions.workshop
     road = conditions.van or piece.setting.air or conditions.air
     if filled is None or finished is None or loaded is None or workshop is None or road is None:
         return ()
-    level = steady_level_m(piece, mechanic) if going.water_level_m is None else going.water_level_m
-    overnight = level if going.overnight_level_m is None else going.overnight_level_m
+    level, overnight = level_of_m(piece, mechanic, "road"), level_of_m(piece, mechanic, "bench")
     if piece.carried and going.overnight_level_m is None:
         overnight = max(piece.water_level_m, level)
     bench_h = (loaded.timestamp() - finished.timestamp()) / 3600
     road_h = (filled.timestamp() - loaded.timestamp()) / 3600
-    cooled_h = 24 * piece.cooler_days
-    cold = Air(temperature_c=COOLER_C.value, relative_humidity=COOLER_HUMIDITY.value)
-    cooler = (Stage(place="cooler", hours=cooled_h, level_m=overnight, air=cold),) if cooled_h else ()
+    cooled = piece.passage.cooled
+    cooler = (
+        ()
+        if cooled is None
+        else (Stage(place="cooler", hours=24 * cooled.days, level_m=overnight, air=cold_air(cooled)),)
+    )
     return (
         *cooler,
         Stage(place="bench", hours=max(bench_h, 0.0), level_m=overnight, air=workshop),
@@ -75,10 +80,15 @@ def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> 
     )
 
 
-def waits_unknown(piece: Piece, conditions: Conditions) -> list[Missing]:
-    """Facts that are missing to say how a piece that travels stands until its water on show goes in."""
-    going = piece.transport
-    if going is None or going.made_on_site:
+def cold_air(cooled: Cooled) -> Air:
+    """The air of a cool room: as cold as somebody said, else as a flower cooler."""
+    cold = COOLER_C.value if cooled.temperature_c is None else cooled.temperature_c
+    return Air(temperature_c=cold, relative_humidity=COOLER_HUMIDITY.value)
+
+
+def waits_unknown(piece: Piece, conditions: Conditions, acts: Acts) -> list[Missing]:
+    """Facts that are missing to say how a piece stands with its stems until its water on show goes in."""
+    if piece.transport is None or not rides_flowered(acts):
         return []
     asked = (
         (conditions.loaded_at is None and conditions.filled_at is not None, facts.LOADED_AT),
@@ -130,7 +140,7 @@ def waiting(
     finished, and nobody fills them up until it is shown.
     """
     stems = placement.stems
-    here = stems.drinks & ~stems.on_site
+    here = stems.drinks & stems.present(WITH_IT)
     if not stages or not here.any():
         return None
     rows = np.flatnonzero(here)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
+from jolly_trellis.core.acts.acts import Level
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.geometry import Array
@@ -195,6 +196,22 @@ def steady_level_m(piece: Piece, mechanic: SizedMechanic) -> float:
             break
         level = lower
     return math.floor(level * 1000 + 1e-6) / 1000
+
+
+def level_of_m(piece: Piece, mechanic: SizedMechanic, level: Level | None) -> float:
+    """Height of the water at a level of an act, metres above the inside floor; None is dry.
+
+    On show as planned; for the road as somebody said, else what careful driving keeps in; on the bench as it is left
+    overnight, which is the road's level where nobody said another. Nobody said how it travels: as on show.
+    """
+    going = piece.transport
+    if level is None:
+        return 0.0
+    if level == "show" or going is None:
+        return piece.water_level_m
+    if level == "bench" and going.overnight_level_m is not None:
+        return going.overnight_level_m
+    return steady_level_m(piece, mechanic) if going.water_level_m is None else going.water_level_m
 
 
 def pooled(

@@ -7,6 +7,8 @@ from typing import Any
 import numpy as np
 
 from jolly_trellis.core import ranges
+from jolly_trellis.core.acts.acts import Acts
+from jolly_trellis.core.acts.of_piece import acts_of
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.books.waiting import Dry, Stage, stages_of, waiting
@@ -32,7 +34,7 @@ from jolly_trellis.core.placement.place import Layout, Placement, place
 from jolly_trellis.core.placement.water_table import WaterTable, water_table
 from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.plan.kinds import is_carried
-from jolly_trellis.core.plan.piece import Companion, Piece
+from jolly_trellis.core.plan.piece import Companion, Making, Piece
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import phrase
@@ -62,7 +64,8 @@ class Build:
     `raised_m` is the height of the vessel's underside above the surface; the placement is in the vessel's own frame.
     `courses` is how the water on show goes, typical, heavy and low; None where that cannot be said. `stages` are where
     it stands before that water goes in, `waits` what runs dry then; None where it does not wait. `rows`, `heavy_rows`
-    are the rows of stems as they weigh, typical and heavy. `extras` is what goes with vessel and mechanic.
+    are the rows of stems as they weigh, typical and heavy. `extras` is what goes with vessel and mechanic,
+    `acts` what is done to it, in order.
     `netting` and `frog` are None where the mechanic uses none. `companions` are the other vessels of
     the composition, each built in its own frame; `spill` what hangs over the ledge, None for nothing. `memo` keeps
     what its books worked out from it, once; a changed copy starts with an empty one.
@@ -82,9 +85,10 @@ class Build:
     heavy_rows: Rows
     extras: tuple[Extra, ...]
     raised_m: float
+    acts: Acts
     companions: tuple["Build", ...] = ()
     spill: SizedSpill | None = None
-    memo: dict[tuple[str | float, ...], Any] = field(init=False, default_factory=dict, compare=False, repr=False)
+    memo: dict[tuple[Any, ...], Any] = field(init=False, default_factory=dict, compare=False, repr=False)
 
     @property
     def air(self) -> Air | None:
@@ -120,7 +124,8 @@ def build(piece: Piece, conditions: Conditions) -> Build:
     else:
         fit = _fit(piece, netting, frog, stems, raised, conditions)
         mechanic, placement = _fitted(piece, fit, stems, raised, conditions)
-    stages = stages_of(piece, conditions, mechanic)
+    acts = acts_of(piece, conditions.varieties)
+    stages = stages_of(piece, conditions, mechanic, acts)
     water = water_table(piece.vessel, placement=placement, mechanic=mechanic, ballast_kg=piece.ballast_kg)
     return Build(
         piece=piece,
@@ -137,6 +142,7 @@ def build(piece: Piece, conditions: Conditions) -> Build:
         heavy_rows=rows_of(piece.vessel, placement, heavy=True),
         extras=extras_of(piece, netting, placement, raised),
         raised_m=raised,
+        acts=acts,
         companions=_companions(piece, conditions),
         spill=spills.size(piece, conditions),
     )
@@ -173,6 +179,8 @@ def companion_piece(piece: Piece, companion: Companion) -> Standing:
         look=companion.look,
         covers=tuple(each for each in piece.covers if each.on in ("rim", "outside")),
         transport=going,
+        passage=piece.passage,
+        making=Making(water_last=piece.making.water_last),
     )
 
 
@@ -209,7 +217,7 @@ def rows_of(vessel: vessels.Vessel, placement: Placement, *, heavy: bool = False
     end = cut_ends_m(vessel, placement)
     centre = end + share * (placement.tip_m - end)
     kg = stems.mass_kg(cut) * (stems.heavy_factor if heavy else 1.0)
-    wet = stems.own_water_kg(heavy=heavy)
+    wet = stems.own_water_kg(placement.rod_m, heavy=heavy)
     if not wet.any():
         return Rows(mass_kg=kg, centre_m=centre)
     both = kg + wet

@@ -24,7 +24,7 @@ from jolly_trellis.core.plan.recipe import StemTube
 from jolly_trellis.core.plan_shapes import girth_m, section_area_m2
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass, phrase, volume, worded
-from jolly_trellis.core.stems.cups import CUP_INSIDE, CUP_KG, ROD_KG_M, cup_l
+from jolly_trellis.core.stems.cups import CUP_INSIDE, CUP_KG, ROD_KG_M, cup_l, rod_cut_m
 from jolly_trellis.core.stems.tubes import empty_kg
 
 LINING_LEAVES = rule("Length that one leaf of a lining covers", "length", 0.15)
@@ -40,7 +40,6 @@ CUP_COVER = rule("Moss tucked round a spike cup, wide", "length", 0.04, COMMON_P
 COVER_LEAST = rule("Cover over a packing ring, at least", "length", 0.02, COMMON_PRACTICE)
 MOSS_COVER_KG_M2 = measure("Dry moss tucked over something", "areal_mass", 0.35)
 CLOTH_KG_M2 = measure("Mass of cloth or ribbon", "areal_mass", 0.18)
-ROD_STEP = rule("Rods of spike cups are cut in steps of", "length", 0.05, COMMON_PRACTICE)
 COVERED = {"rim": "rim", "packing": "packing", "outside": "outside", "cups": "spike cups"}
 OUTSIDE = "netting round the outside"
 MOSS = "moss round it"
@@ -177,7 +176,7 @@ def _cups(piece: Piece, placement: Placement) -> list[Extra]:
     rods: dict[float, int] = {}
     for at, rod in zip(placement.stems.line_index, placement.rod_m.tolist(), strict=True):
         if placement.stems.lines[at][0].water == "cup":
-            long = math.ceil(rod / ROD_STEP.value - 1e-6) * ROD_STEP.value
+            long = rod_cut_m(rod)
             rods[long] = rods.get(long, 0) + 1
     if not rods:
         return []
@@ -270,9 +269,11 @@ def _of_insert(insert: Insert, vessel: Vessel, raised_m: float) -> list[Extra]:
     around = girth_m(vessel.plan_shape, vessel.mouth_width_m, vessel.mouth_depth_m) + math.pi * ring
     packing_kg = PACKING_KG_M3.value * around * ring * vessel.inside_depth_m
     up = raised_m + vessel.rim_m / 2
-    found = [_extra("packing ring, wide", (ring,), packing_kg, up, borne_by="urn")] if ring > 0 else []
+    packed, block = FromSupply(supply="moss", how="by mass"), FromSupply(supply="riser-block", lasts=True)
+    found = [_extra("packing ring, wide", (ring,), packing_kg, up, borne_by="urn", taken=packed)] if ring > 0 else []
     if riser > 0:
-        found.insert(0, _extra("riser block", (riser,), block_kg, outer.base_m + riser / 2, borne_by="urn"))
+        middle = outer.base_m + riser / 2
+        found.insert(0, _extra("riser block", (riser,), block_kg, middle, borne_by="urn", taken=block))
     return found
 
 

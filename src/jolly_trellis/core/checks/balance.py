@@ -4,11 +4,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolly_trellis.core.acts.stances import EVERY
 from jolly_trellis.core.books.bodies import Case, State, centre_of, on_show, standing_together, together
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.footing import Footing, Outline, ledge_edge_m
 from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.plan.passage import GoesIn
 from jolly_trellis.core.plan_shapes import PlanShape
 from jolly_trellis.core.quantities import worded
 
@@ -115,7 +117,8 @@ def compass(index: int) -> str:
     return worded(names[round(index / DIRECTIONS * 8) % 8])
 
 
-def outline_top_m(build: Build) -> float:
-    """Top of the flowers above the surface, metres."""
-    tops = build.placement.head_z_m + build.placement.stems.round_reach_m
+def outline_top_m(build: Build, stems: frozenset[GoesIn] = EVERY) -> float:
+    """Top of the flowers that are in it above the surface, metres; of the rim where none is."""
+    there = build.placement.stems.present(stems)
+    tops = build.placement.head_z_m[there] + build.placement.stems.round_reach_m[there]
     return build.raised_m + float(tops.max(initial=build.piece.vessel.rim_m))

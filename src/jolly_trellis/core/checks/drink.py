@@ -65,7 +65,7 @@ def judge(build: Build) -> Verdict:
         level = build.piece.water_level_m
         wet = phrase("Nothing in it drinks, and it would spoil in {l} of water: leave the water out.", l=length(level))
         return conclude("drink", [], not_needed=wet if level > 0 else NEEDS_NO_WATER)
-    missing = _missing(build) + missing_own(build) + waits_unknown(build.piece, build.conditions)
+    missing = _missing(build) + missing_own(build) + waits_unknown(build.piece, build.conditions, build.acts)
     from_vessel = bool(build.placement.stems.drinks.any())
     findings = [covered(build)] if from_vessel and not _own_store(build) else []
     needed = needed_hours(build.conditions)
@@ -126,7 +126,7 @@ def _while_it_waits(build: Build) -> list[Candidate]:
         wetter = replace(full, water_level_m=level)
         say = phrase("Stand it full overnight and drive with the water at {l}, in a tray.", l=level_least(level))
         tried.append(Candidate(key=f"wetter-{round(100 * share)}", say=say, piece=replace(piece, transport=wetter)))
-    here = replace(piece, transport=replace(going, made_on_site=True))
+    here = replace(piece, passage=replace(piece.passage, made="its place"))
     tried.append(Candidate(key="made-there", say=phrase("Make it where it stands."), piece=here))
     lidded = ABOUT[piece.mechanic.kind].with_moss
     if lidded is not None:
@@ -146,7 +146,7 @@ def _fuller_store(build: Build) -> list[Candidate]:
             changed = replace(piece, mechanic=replace(piece.mechanic, cup_ml=float(larger)))
             tried.append(Candidate(key=f"cups-{larger}", say=say, piece=changed))
     if going is not None:
-        here = replace(piece, transport=replace(going, made_on_site=True))
+        here = replace(piece, passage=replace(piece.passage, made="its place"))
         tried.append(Candidate(key="made-there", say=phrase("Make it where it stands."), piece=here))
     return tried
 

@@ -38,10 +38,10 @@ def judge(build: Build) -> Verdict:
     ]
     findings: list[Finding] = []
     if not is_worn(bouquet):
-        missing += waits_unknown(build.piece, build.conditions)
+        missing += waits_unknown(build.piece, build.conditions, build.acts)
         findings = [covered(build), *waits(build)]
-    if bouquet.cooler_days:
-        findings.append(_cooler(24 * bouquet.cooler_days))
+    if bouquet.passage.cooled is not None:
+        findings.append(_cooler(24 * bouquet.passage.cooled.days))
     if air is not None and bouquet.carried_h is not None:
         for line, variety, _, _ in build.placement.stems.lines:
             carried = replace(line, water="none") if line.water == "vessel" else line
@@ -85,8 +85,9 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
             )
             say = phrase(words, names=names)
             tried.append(Candidate(key=f"{kind}-{number}", say=say, piece=replace(piece, recipe=recipe)))
-    if piece.cooler_days > 1:
-        later = replace(piece, cooler_days=1.0)
+    cooled = piece.passage.cooled
+    if cooled is not None and cooled.days > 1:
+        later = replace(piece, passage=replace(piece.passage, cooled=replace(cooled, days=1.0)))
         tried.append(Candidate(key="later", say=phrase("Make it the day before."), piece=later))
     return tried
 

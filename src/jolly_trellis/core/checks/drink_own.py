@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from jolly_trellis.core.acts.stances import lines_that_ride, rides_flowered
 from jolly_trellis.core.books.bodies import Case
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.water import HEAVY_DRAW, needed_hours
@@ -42,11 +43,11 @@ def judge_own(build: Build) -> list[Finding]:
     """
     needed, air = needed_hours(build.conditions), build.air
     findings: list[Finding] = []
-    for line, variety in _lines(build):
-        findings += _thirsty(build, line, variety)
+    for line, variety, rides in _lines(build):
+        findings += _thirsty(build, line, variety, rides=rides)
         if needed is None or air is None or line.water == "vessel":
             continue
-        waits = [] if line.on_site else [(each.hours, each.air) for each in build.stages]
+        waits = [(each.hours, each.air) for each in build.stages] if rides else []
         asked = needed + sum(hours for hours, _ in waits)
         words = "the event needs {needed}." if not waits else "from its making to the end it needs {needed}."
         findings += own_lasts(line, variety, [*waits, (needed, air)], asked, words=words)
@@ -85,19 +86,23 @@ def own_lasts(
     ]
 
 
-def _lines(build: Build) -> Iterator[tuple[RecipeLine, Variety]]:
-    """Every recipe line with its variety, a spill's too: what hangs in netting has no vessel to drink from."""
+def _lines(build: Build) -> Iterator[tuple[RecipeLine, Variety, bool]]:
+    """Every recipe line with its variety, and whether it rides in its place; a spill's too: what hangs in netting has
+    no vessel to drink from.
+    """
+    riding = [build.piece.recipe[at] for at in lines_that_ride(build.acts)]
     for line, variety, _, _ in build.placement.stems.lines:
-        yield line, variety
+        yield line, variety, line in riding
     spill = build.piece.spill
     if spill is not None:
         for line, variety in spills.lines_of(spill, build.conditions):
-            yield (replace(line, water="none") if line.water == "vessel" else line), variety
+            dry = replace(line, water="none") if line.water == "vessel" else line
+            yield dry, variety, rides_flowered(build.acts)
 
 
 def candidates_own(build: Build) -> list[Candidate]:
     """Give dry stems tubes, fuller tubes, or the vessel; place thirsty ones on site."""
-    piece, tried = build.piece, []
+    piece, tried, rides = build.piece, [], lines_that_ride(build.acts)
     for index, line in enumerate(piece.recipe):
         changes: list[tuple[str, str, RecipeLine]] = []
         name = build.conditions.varieties[line.variety].name
@@ -108,8 +113,9 @@ def candidates_own(build: Build) -> list[Candidate]:
         if line.water != "vessel":
             changes.append(("vessel", "Let the {name} drink from the vessel.", replace(line, water="vessel")))
         thirsty = build.conditions.varieties[line.variety].thirst == "thirsty"
-        if thirsty and not line.on_site:
-            changes.append(("site", "Put the {name} in on site.", replace(line, on_site=True)))
+        if thirsty and index in rides:
+            there = replace(line, goes_in="on site", goes_in_n=None)
+            changes.append(("site", "Put the {name} in on site.", there))
         if line.water == "tube":
             tilt = (line.tube or StemTube()).tilt_rad
             big = replace(LARGER_TUBE, tilt_rad=tilt, cap_seals=(line.tube or StemTube()).cap_seals)
@@ -126,11 +132,14 @@ def _all_on_site(build: Build) -> list[Candidate]:
     """Every thirsty line put in on site at once, where more than one is not."""
     piece = build.piece
     known = build.conditions.varieties
-    waits = [line for line in piece.recipe if known[line.variety].thirst == "thirsty" and not line.on_site]
+    rides = lines_that_ride(build.acts)
+    waits = [line for at, line in enumerate(piece.recipe) if known[line.variety].thirst == "thirsty" and at in rides]
     if len(waits) < 2:
         return []
     names = ", ".join(known[line.variety].name for line in waits)
-    recipe = tuple(replace(line, on_site=True) if line in waits else line for line in piece.recipe)
+    recipe = tuple(
+        replace(line, goes_in="on site", goes_in_n=None) if line in waits else line for line in piece.recipe
+    )
     return [
         Candidate(
             key="site", say=phrase("Put the {names} in on site.", names=names), piece=replace(piece, recipe=recipe)
@@ -190,13 +199,13 @@ def _lasts(
     )
 
 
-def _thirsty(build: Build, line: RecipeLine, variety: Variety) -> list[Finding]:
+def _thirsty(build: Build, line: RecipeLine, variety: Variety, *, rides: bool) -> list[Finding]:
     """A thirsty variety is never without water, and goes into a shallow bowl on site only."""
     if variety.thirst != "thirsty":
         return []
     depth = build.piece.vessel.inside_depth_m
     waterless = line.water == "none"
-    shallow = line.water == "vessel" and depth < SHALLOW.value and not line.on_site
+    shallow = line.water == "vessel" and depth < SHALLOW.value and rides
     if not waterless and not shallow:
         return []
     words = "{variety} is thirsty: into a bowl {deep} deep only on site."

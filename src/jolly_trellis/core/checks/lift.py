@@ -2,12 +2,21 @@
 
 from dataclasses import dataclass, replace
 
-from jolly_trellis.core.books.bodies import on_show, own_bare
+from jolly_trellis.core.acts.stances import rides_flowered
+from jolly_trellis.core.books.bodies import State, on_show, own_bare, rows_in
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.water import JUG_L
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.checks.travel import BUCKET_ACROSS, journey_of, lifted_out
+from jolly_trellis.core.checks.travel import (
+    BUCKET_ACROSS,
+    BUCKET_KG,
+    BUCKET_STEMS,
+    BUCKET_WATER,
+    journey_of,
+    lifted_out,
+    loaded,
+)
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.vessels import WATER_DENSITY
@@ -111,7 +120,7 @@ def judge(build: Build) -> Verdict:
     support, insert = build.piece.support, build.piece.insert
     asked = (
         (build.piece.vessel.mass_kg is None, facts.VESSEL_WEIGHT),
-        (build.piece.transport is None, facts.CARRIED_BY),
+        (build.piece.transport is None and rides_flowered(build.acts), facts.CARRIED_BY),
         (support is not None and support.mass_kg is None, facts.SUPPORT_WEIGHT),
         (insert is not None and insert.outer.mass_kg is None, facts.URN_WEIGHT),
     )
@@ -123,14 +132,16 @@ def judge(build: Build) -> Verdict:
 
 
 def loads_of(build: Build) -> tuple[Load, ...]:
-    """What is lifted: the piece as it travels, and each part that is carried apart; or, where it is made where it
-    stands, the empty vessel, its stones and its water a jug at a time.
+    """What is lifted: the piece as it is loaded, each part that is carried apart, the bucket of what goes in there.
+
+    Where it is made where it stands: the dry vessel with its mechanic, its stones, its water a jug at a time.
     """
     piece, going, journey = build.piece, build.piece.transport, journey_of(build)
+    there = not rides_flowered(build.acts)
     vessel, support = piece.vessel, piece.support
     deep = max(point.depth_m for point in vessel.profile) + 2 * vessel.wall_m
     found = []
-    if going is not None and not going.made_on_site and journey is not None:
+    if going is not None and not there and journey is not None:
         body = going.box_depth_m if going.boxed and going.box_depth_m else deep
         overhung = piece.envelope.depth_m > body + OVERHANG.value
         kg = journey.heavy_kg
@@ -150,8 +161,8 @@ def loads_of(build: Build) -> tuple[Load, ...]:
             found[0] = replace(found[0], name="the pad with its stems, on a bucket", deep_m=BUCKET_ACROSS.value)
             found.append(Load(name="the vessel, carried apart", mass_kg=vessel.mass_kg or 0.0, deep_m=deep))
     else:
-        frog = 0.0 if build.frog is None else build.frog.mass_kg
-        found.append(Load(name="the empty vessel", mass_kg=(vessel.mass_kg or 0.0) + frog, deep_m=deep))
+        dry = [each for each in own_bare(build, "heavy", State(level_m=0.0)) if each.thing in ("vessel", "mechanic")]
+        found.append(Load(name="the dry vessel", mass_kg=sum(each.mass_kg for each in dry), deep_m=deep))
         if piece.ballast_kg:
             found.append(Load(name="its stones", mass_kg=piece.ballast_kg, deep_m=deep))
         if piece.insert is not None:
@@ -160,10 +171,23 @@ def loads_of(build: Build) -> tuple[Load, ...]:
             found.append(Load(name="the urn", mass_kg=outer.mass_kg or 0.0, deep_m=wide))
         litres = min(build.water.volume_at_l(piece.water_level_m), JUG_L.value)
         found.append(Load(name="a jug of water", mass_kg=litres * WATER_KG_L, deep_m=JUG_ACROSS.value))
-    if support is not None and (going is None or going.apart or going.made_on_site):
+    if support is not None and (going is None or going.apart or there):
         wide = support.foot_width_m or support.top_width_m
         found.append(Load(name="its support", mass_kg=support.mass_kg or 0.0, deep_m=wide))
+    if (bucket_kg := _bucket_kg(build)) > 0:
+        found.append(Load(name="a bucket of what goes in there", mass_kg=bucket_kg, deep_m=BUCKET_ACROSS.value))
     return tuple(found)
+
+
+def _bucket_kg(build: Build) -> float:
+    """The fullest bucket of stems that go in where it is shown: bucket, water, stems, kg; 0 where none do."""
+    stems = build.placement.stems
+    apart = ~stems.present(loaded(build).stems)
+    number = float(stems.stems_in_row[apart].sum())
+    if not number:
+        return 0.0
+    kg = float(rows_in(build, "heavy").mass_kg[apart].sum())
+    return BUCKET_KG.value + BUCKET_WATER.value + kg * min(BUCKET_STEMS.value / number, 1.0)
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:

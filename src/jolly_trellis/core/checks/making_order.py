@@ -5,12 +5,12 @@ from dataclasses import dataclass, replace
 import numpy as np
 import numpy.typing as npt
 
+from jolly_trellis.core.acts.stances import while_flowered
 from jolly_trellis.core.books.bodies import (
-    DRY,
     Body,
     Case,
     State,
-    on_show,
+    level_m,
     own_bare,
     rows_in,
     standing_together,
@@ -24,7 +24,6 @@ from jolly_trellis.core.building.footing import Footing, Outline
 from jolly_trellis.core.checks import stand_ledge
 from jolly_trellis.core.checks.balance import DIRECTIONS, footing_of, turning_kg_m
 from jolly_trellis.core.checks.making_phases import phases_of, usual_order
-from jolly_trellis.core.checks.travel import journey_of
 from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import StemRef
@@ -250,10 +249,8 @@ def _others(build: Build) -> list[tuple[Build, float, float, bool]]:
 
 def _bodies(build: Build) -> tuple[tuple[Tipping, ...], list[list[int]]]:
     """Every body that can tip, and which of them each vessel's stems are part of."""
-    together, dry = standing_together(build), build.piece.making.water_last
-    bodies = [
-        _standing(build, "the composition" if len(together) > 1 else "the piece", together, footing_of(build), dry=dry)
-    ]
+    together = standing_together(build)
+    bodies = [_standing(build, "the composition" if len(together) > 1 else "the piece", together, footing_of(build))]
     body_of: list[list[int]] = [[0]]
     support = build.piece.support
     if support is not None and not support.putty and stacks.on_support(build.piece).foot_width_m:
@@ -269,15 +266,13 @@ def _bodies(build: Build) -> tuple[tuple[Tipping, ...], list[list[int]]]:
         feet = tuple(replace(foot, x_m=foot.x_m + each.x_m, y_m=foot.y_m + each.y_m) for foot in footing.feet)
         front = None if footing.front_m is None else footing.front_m + each.y_m
         moved = Footing(feet=feet, front_m=front)
-        bodies.append(_standing(alone, each.name, ((made, each.x_m, each.y_m),), moved, dry=dry))
+        bodies.append(_standing(alone, each.name, ((made, each.x_m, each.y_m),), moved))
     return tuple(bodies), body_of
 
 
-def _standing(
-    build: Build, name: str, together: tuple[tuple[Build, float, float], ...], footing: Footing, *, dry: bool
-) -> Tipping:
+def _standing(build: Build, name: str, together: tuple[tuple[Build, float, float], ...], footing: Footing) -> Tipping:
     on_ledge = build.piece.setting.where == "ledge"
-    watered = [(made, x, y, _while_made(made, dry=dry)) for made, x, y in together]
+    watered = [(made, x, y, _while_made(made)) for made, x, y in together]
     turning = np.array([turning_kg_m(made, state) for made, _, _, state in watered]).sum(axis=0)
     started = []
     for case in _CASES:
@@ -305,7 +300,7 @@ def _on_joint(build: Build) -> Tipping:
     up = support.height_m if support is not None else 0.0
     offset = stacks.offset_of(support, vessel) if support is not None else 0.0
     edge = stacks.joint_edge_m(bowl_foot_m=across, support_top_m=across, offset_m=offset)
-    state = _while_made(build, dry=build.piece.making.water_last)
+    state = _while_made(build)
     above = [[each for each in own_bare(build, case, state) if each.on_joint] for case in _CASES]
     ring = Outline(plan_shape="round", x_m=0.0, y_m=0.0, width_m=2 * edge, depth_m=2 * edge)
     return Tipping(
@@ -318,14 +313,11 @@ def _on_joint(build: Build) -> Tipping:
     )
 
 
-def _while_made(build: Build, *, dry: bool) -> State:
-    """The water it has on the bench: none where it is made dry; what it travels with; or all of it."""
-    if dry:
-        return DRY
-    going, journey = build.piece.transport, journey_of(build)
-    if going is None or going.made_on_site or journey is None or build.piece.carried:
-        return on_show(build, "typical")
-    return State(level_m=journey.level_m)
+def _while_made(build: Build) -> State:
+    """The water it has while its stems go in: none where it is made dry, else as on the bench; on show in a vase."""
+    stance = while_flowered(build.acts)
+    level = None if stance is None else stance.level
+    return State(level_m=level_m(build, level))
 
 
 def _fixed_sums(bodies: list[Body], ledge: Footing | None) -> Array:

@@ -25,7 +25,7 @@ def phase_of(line: RecipeLine, variety: Variety) -> int:
 
     Source: common practice, no source.
     """
-    if line.on_site or variety.bulb or variety.thirst == "thirsty":
+    if line.goes_in != "with the piece" or variety.bulb or variety.thirst == "thirsty":
         return LAST_PHASE
     if line.role == "margin":
         return _BY_ROLE["margin"]

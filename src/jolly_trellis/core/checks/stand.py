@@ -10,7 +10,7 @@ from jolly_trellis.core.books.bodies import CASES, Case, case_level_m, standing_
 from jolly_trellis.core.books.figures import Constant, Figure, Shown, rule
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.footing import FOOT_FRICTION
-from jolly_trellis.core.checks import stand_ledge, stand_making, stand_stack, stand_wind
+from jolly_trellis.core.checks import stand_acts, stand_ledge, stand_making, stand_stack, stand_wind
 from jolly_trellis.core.checks.balance import (
     DIRECTIONS,
     Balance,
@@ -103,6 +103,7 @@ def judge(build: Build) -> Verdict:
     if missing:
         return conclude("stand", [], missing=missing)
     findings = at_rest(build) + stand_making.judge_making(build)
+    findings += stand_acts.judge_acts(build, tip_angle_needed_rad(outline_top_m(build)))
     return conclude("stand", findings, figures=_figures(build))
 
 
@@ -156,7 +157,7 @@ def _begun(words: str, found: Finding) -> Finding:
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """Changes that could mend Stand: ballast, more water, lower flowers, rubber, a bonded joint, an earlier strike."""
     piece, vessel = build.piece, build.piece.vessel
-    tried: list[Candidate] = stand_making.candidates(build)
+    tried: list[Candidate] = [*stand_making.candidates(build), *stand_acts.candidates(build, verdict)]
     if piece.setting.where == "ledge":
         needed = max(stand_ledge.needed_kg(build, case, widest_reach_height_m(build)) for case in CASES)
         tried += stand_ledge.candidates(build, least_kg=needed)

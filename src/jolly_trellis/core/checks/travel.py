@@ -6,7 +6,8 @@ from typing import Literal
 
 import numpy as np
 
-from jolly_trellis.core.books.bodies import Case, State, centre_of, in_hand, own
+from jolly_trellis.core.acts.stances import after, rides_flowered
+from jolly_trellis.core.books.bodies import Case, State, centre_of, in_hand, level_m, own
 from jolly_trellis.core.books.figures import Figure, Shown, measure, rule
 from jolly_trellis.core.books.water import CAREFUL, along_drive_m, slop_m, steady_level_m
 from jolly_trellis.core.building.build import Build
@@ -31,6 +32,7 @@ BUCKET_TALL = rule("Bucket that a pad rides on, tall", "length", 0.28, COMMON_PR
 BUCKET_ACROSS = rule("Bucket that a pad rides on, across", "length", 0.24, COMMON_PRACTICE)
 BUCKET_KG = measure("Empty bucket", "mass", 0.6)
 BUCKET_WATER = rule("Water in a bucket that a pad rides on, kilograms", "mass", 3.0, COMMON_PRACTICE)
+BUCKET_STEMS = measure("Stems that drink in one bucket", "count", 25, COMMON_PRACTICE)
 SHIFTS = rule("A mechanic that shifts on the road is this near its limit", "ratio", 0.9)
 
 
@@ -72,9 +74,8 @@ def journey_of(build: Build) -> Journey | None:
     going = build.piece.transport
     if going is None or build.piece.vessel.mass_kg is None:
         return None
-    level = steady_level_m(build.piece, build.mechanic) if going.water_level_m is None else going.water_level_m
     lifted = lifted_out(build)
-    level = 0.0 if lifted == "pad" else level
+    level = 0.0 if lifted == "pad" else loaded(build).level_m
     vessel = build.piece.vessel
     balance = _balance(build, level)
     across = [
@@ -100,8 +101,10 @@ def journey_of(build: Build) -> Journey | None:
     hard = slop_m(SPILL_TRAY.value, along_drive_m(build.piece.vessel, level), build.mechanic.slop_factor)
     room = max(vessel.inside_depth_m - level, 0.0)
     area = float(np.interp(level, build.water.level_m, build.water.area_m2))
-    reach = float((build.placement.stems.head_radius_m).max(initial=0.0))
-    spread = np.hypot(build.placement.tip_m[:, 0], build.placement.tip_m[:, 1]).max(initial=0.0) + reach
+    there = build.placement.stems.present(loaded(build).stems)
+    tips = build.placement.tip_m[there]
+    reach = float(build.placement.stems.head_radius_m[there].max(initial=0.0))
+    spread = np.hypot(tips[:, 0], tips[:, 1]).max(initial=0.0) + reach
     under = build.raised_m if _apart(build) or lifted == "insert" else 0.0
     under = build.rim_z_m - BUCKET_TALL.value if lifted == "pad" else under
     return Journey(
@@ -113,9 +116,20 @@ def journey_of(build: Build) -> Journey | None:
         box_wall_needed_m=max(walls),
         mass_kg=balance.mass_kg,
         heavy_kg=_balance(build, level, "heavy").mass_kg,
-        height_m=outline_top_m(build) - under,
+        height_m=outline_top_m(build, loaded(build).stems) - under,
         width_m=max(2 * float(spread), width),
     )
+
+
+def loaded(build: Build) -> State:
+    """How the piece stands in the van, after it is loaded: what goes in where it is shown rides in buckets."""
+    found: State | None = build.memo.get(("loaded",))
+    if found is None:
+        stance = after(build.acts, "load")
+        if stance is None:
+            raise LookupError("every piece is loaded")
+        found = build.memo["loaded",] = State(level_m=level_m(build, stance.level), stems=stance.stems)
+    return found
 
 
 def bench_level_m(build: Build, travel_m: float) -> float:
@@ -137,12 +151,11 @@ def bench_level_m(build: Build, travel_m: float) -> float:
 def judge(build: Build) -> Verdict:
     """Travel: box or bare, door, slop where somebody said a level; not needed where it is made where it stands."""
     going = build.piece.transport
+    if not rides_flowered(build.acts):
+        said = phrase("Made where it stands: nothing travels but the dry vessel, and stems in buckets.")
+        return conclude("travel", [], not_needed=said)
     if going is None:
         return conclude("travel", [], missing=[facts.TRAVELS.missing()])
-    if going.made_on_site:
-        return conclude(
-            "travel", [], not_needed=phrase("Made where it stands: nothing travels but stems and buckets.")
-        )
     journey = journey_of(build)
     support = None if going.apart else build.piece.support
     asked = (
@@ -194,7 +207,8 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
             change("lower-water", "Drive with the water at {l}.", replace(going, water_level_m=low), l=low)
     if not going.apart:
         change("apart", "Carry the bowl apart from its support.", replace(going, apart=True))
-    change("on-site", "Make it where it stands.", replace(going, made_on_site=True))
+    there = replace(piece, passage=replace(piece.passage, made="its place"))
+    tried.append(Candidate(key="on-site", say=phrase("Make it where it stands."), piece=there))
     return tried
 
 
@@ -203,7 +217,7 @@ def lifted_out(build: Build) -> Literal["", "insert", "pad"]:
     nothing.
     """
     going = build.piece.transport
-    if going is None or not going.lifted_out or going.made_on_site:
+    if going is None or not going.lifted_out or not rides_flowered(build.acts):
         return ""
     if build.piece.insert is not None:
         return "insert"
@@ -212,7 +226,7 @@ def lifted_out(build: Build) -> Literal["", "insert", "pad"]:
 
 def _on_bucket(build: Build, case: Case) -> Balance:
     """A pad with its stems on a bucket a third full, their ends in its water."""
-    riding = centre_of(in_hand(build, case))
+    riding = centre_of(in_hand(build, case, loaded(build).stems))
     bucket = BUCKET_KG.value + BUCKET_WATER.value
     whole = riding.mass_kg + bucket
     up = riding.height_m - build.rim_z_m + BUCKET_TALL.value
@@ -237,7 +251,7 @@ def _balance(build: Build, level_m: float, case: Case = "typical") -> Balance:
     if lifted == "pad":
         return _on_bucket(build, case)
     away = build.raised_m
-    bodies = own(build, case, State(level_m=level_m))
+    bodies = own(build, case, replace(loaded(build), level_m=level_m))
     if lifted == "insert":
         packed = [each for each in bodies if each.thing == "part" and each.borne_by == "urn"]
         bodies = tuple(each for each in bodies if each.thing != "urn" and each not in packed)

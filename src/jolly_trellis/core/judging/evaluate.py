@@ -6,6 +6,8 @@ from typing import Any
 
 import numpy as np
 
+from jolly_trellis.core.acts.passed import passed
+from jolly_trellis.core.books.bodies import level_m
 from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.books.needs import from_roll
 from jolly_trellis.core.building.build import Build, build, cut_ends_m
@@ -134,6 +136,7 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
         ledge=_ledge(made),
         bouquet=_bouquet(made),
         dealt=_dealt(made),
+        acts=passed(made.acts, lambda level: level_m(made, level)),
     )
     return replace(report, picture=picture_of(piece, report, made.conditions.varieties))
 
@@ -197,6 +200,7 @@ def _companions(made: Build) -> tuple[CompanionReport, ...]:
             cut_list=cut_list(beside),
             steps=steps(beside),
             on_show_l=beside.water.volume_at_l(beside.piece.water_level_m),
+            poured_l=_poured_l(beside),
             dealt=_dealt(beside),
         )
         for beside, each in zip(made.companions, made.piece.companions, strict=True)
@@ -327,6 +331,7 @@ def _water(made: Build) -> WaterReport:
         travel_level_m=going_level,
         carried_l=None if journey is None else journey.carried_l,
         on_show_l=made.water.volume_at_l(level),
+        poured_l=_poured_l(made),
         full_l=made.water.volume_at_l(made.piece.vessel.inside_depth_m),
         area_m2=float(np.interp(level, made.water.level_m, made.water.area_m2)),
         first_dry_h=None if going is None else going.first_dry_h,
@@ -334,6 +339,14 @@ def _water(made: Build) -> WaterReport:
         course_hours=() if going is None else going.hours,
         course_levels_m=() if going is None else going.levels_m,
     )
+
+
+def _poured_l(made: Build) -> float:
+    """Water on show less what it comes with, L; all of it where nobody said how it comes. What is drunk on the way is
+    left out.
+    """
+    comes = 0.0 if made.piece.transport is None else made.water.volume_at_l(travel.loaded(made).level_m)
+    return max(made.water.volume_at_l(made.piece.water_level_m) - comes, 0.0)
 
 
 def _balance(made: Build) -> BalanceReport | None:

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from jolly_trellis.core.acts.passed import Passed
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Picture, Stems
 from jolly_trellis.core.making.steps import CutGroup, Notice
@@ -48,13 +49,15 @@ class WaterReport:
     in the heavy case.
 
     `bench_level_m` is filled to before any stem goes in; `travel_level_m` is what careful driving keeps in;
-    `carried_l` goes apart. The last three are None where travel was not worked out.
+    `carried_l` goes apart. The last three are None where travel was not worked out. `poured_l` is poured where it is
+    shown, L: all of it where it comes dry.
     """
 
     bench_level_m: float | None
     travel_level_m: float | None
     carried_l: float | None
     on_show_l: float
+    poured_l: float
     full_l: float
     area_m2: float
     first_dry_h: float | None
@@ -76,8 +79,8 @@ class BalanceReport:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CompanionReport:
-    """Another vessel of the composition as worked out: where it stands, its rim, its parts, its litres on show, its
-    seats.
+    """Another vessel of the composition as worked out: where it stands, its rim, its parts, its litres on show and
+    those of them that are poured there, its seats.
     """
 
     name: str
@@ -90,6 +93,7 @@ class CompanionReport:
     cut_list: tuple[CutGroup, ...]
     steps: tuple[Step, ...]
     on_show_l: float
+    poured_l: float
     dealt: Dealt | None = None
 
 
@@ -136,7 +140,7 @@ class Report:
     `raised_m` is the underside of its own vessel; `cells_m` are the middles of the seats stems can take;
     `envelope_front`, `envelope_side` (y, z) and `envelope_above` outline what was asked for; `extras` are parts
     beside the mechanic; `fixes_tried` tells whether fixes were looked for; `dealt` are the seats taken, to be kept;
-    `picture` is what it looks like but for its stems.
+    `picture` is what it looks like but for its stems, `acts` what is done to it from the workshop to the end.
     """
 
     raised_m: float
@@ -168,11 +172,17 @@ class Report:
     bouquet: BouquetReport | None = None
     dealt: Dealt | None = None
     picture: Picture = NOTHING_DRAWN
+    acts: tuple[Passed, ...] = ()
 
     @property
     def vessels_l(self) -> tuple[tuple[str, float], ...]:
         """(name, litres on show) of its own vessel, which has no name here, and of every companion's."""
         return (("", self.water.on_show_l), *((each.name, each.on_show_l) for each in self.companions))
+
+    @property
+    def poured_l(self) -> tuple[tuple[str, float], ...]:
+        """(name, litres poured where it is shown) of its own vessel, which has no name, and its companions'."""
+        return (("", self.water.poured_l), *((each.name, each.poured_l) for each in self.companions))
 
 
 def with_seats(piece: Piece, report: Report) -> Piece:

@@ -12,7 +12,7 @@ class Bound(Piece):
     """A piece that is bound at one point and carried; its vessel is what it waits in.
 
     `dome_m` is the rise of the flowers over their underside; None is worked out. `carried_h` is how long it is out of
-    water, None not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the
+    water, None not known. `collar` tells a collar of leaves under the
     flowers, `back` what covers the side against the body.
     """
 
@@ -21,7 +21,6 @@ class Bound(Piece):
 
     dome_m: Annotated[float | None, Range("length", 0, 0.6, above=True)] = None
     carried_h: Annotated[float | None, Range("duration", 0, 48, above=True)] = None
-    cooler_days: Annotated[float, Range("ratio", 0, 7)] = 0.0
     collar: bool = False
     back: Back = "bare"
     bow_loops: Annotated[int, Range("count", 0, 40)] = 0

@@ -7,6 +7,7 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from jolly_trellis.core.choices import FORMS, MECHANICS
 from jolly_trellis.core.materials.vessels import Vessel
+from jolly_trellis.core.plan.passage import Passage
 from jolly_trellis.core.plan.recipe import Feet, HandPlaced, RecipeLine
 from jolly_trellis.core.plan.setting import Setting, TopUp, Transport
 from jolly_trellis.core.plan.wish import Wish
@@ -214,7 +215,8 @@ class Piece:
 
     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none; `moss_m` how far
-    moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `look` are parts of
+    moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `passage` is what
+    becomes of it from the workshop to the end. `look` are parts of
     the mechanic that are meant to be seen, `covers` what is laid over others, `wish` a picture that it is to look
     like. A kind that is `carried` has its vessel only to wait in; its `sort` says what it is made and judged by. What
     a kind does not have, a reader finds none of.
@@ -237,6 +239,7 @@ class Piece:
     arrangement: Arrangement = "even"
     hand_placed: Annotated[tuple[HandPlaced, ...], Many(100)] = ()
     transport: Transport | None = None
+    passage: Passage = field(default_factory=Passage)
     support: Support | None = None
     insert: Insert | None = None
     lining: bool = False
@@ -277,11 +280,6 @@ class Piece:
     def carried_h(self) -> float | None:
         """How long it is carried out of water; None not known, or not carried."""
         return None
-
-    @property
-    def cooler_days(self) -> float:
-        """Days it waits in the cooler before."""
-        return 0.0
 
     @property
     def collar(self) -> bool:

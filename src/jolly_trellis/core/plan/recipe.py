@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from jolly_trellis.core.materials.stems import Role
+from jolly_trellis.core.plan.passage import GoesIn
 from jolly_trellis.core.ranges import Many, Range, Text
 
 Feet = Literal["on the floor", "to the water"]
@@ -42,10 +43,12 @@ class RecipeLine:
 
     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), a spike cup per clump
     (`cup_ml`, on a rod of `rod_m`, None worked out), or nowhere. `feet` tells stems that stand in the vessel
-    otherwise than the piece's. `on_site`
-    tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
-    rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
-    With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
+    otherwise than the piece's. `goes_in` tells when they go in: with the piece, only where it is shown, after it is
+    moved, or last before guests come; with `goes_in_n` so many of them do, and the rest go with the piece.
+
+    `shades` are colours of some of its stems, the rest have the variety's own; `shading` how they lie: mixed, side by
+    side, from left to right, each on both sides. With `shoot` they are side shoots taken off stems of the variety that
+    are bought anyway.
 
     In hung and wrapped work, `goes` tells how they go in: woven along the armature, pushed in and standing out at
     `out_rad` to it (None: square), or hung by a hook with their tips `drop_m` under it (None: as its drop curve says).
@@ -59,7 +62,8 @@ class RecipeLine:
     water: WaterSource = "vessel"
     tube: StemTube | None = None
     wrap_ml: Annotated[float | None, Range("ratio", 0, 5000, above=True)] = None
-    on_site: bool = False
+    goes_in: GoesIn = "with the piece"
+    goes_in_n: Annotated[int | None, Range("count", 1, 400)] = None
     shades: Annotated[tuple[Shade, ...], Many(24)] = ()
     shading: Shading = "mixed"
     shoot: bool = False
@@ -70,6 +74,13 @@ class RecipeLine:
     cup_ml: Annotated[float | None, Range("ratio", 5, 1000)] = None
     rod_m: Annotated[float | None, Range("length", 0.05, 2)] = None
     feet: Feet | None = None
+
+    def going_in(self, when: GoesIn) -> int:
+        """How many of its stems go in at a time."""
+        apart = self.count if self.goes_in_n is None else min(self.goes_in_n, self.count)
+        if self.goes_in == "with the piece":
+            return self.count if when == "with the piece" else 0
+        return apart if when == self.goes_in else self.count - apart if when == "with the piece" else 0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

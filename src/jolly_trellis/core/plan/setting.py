@@ -70,7 +70,6 @@ class Transport:
     urn, and a pad that lifts off without its vessel, on a bucket.
     """
 
-    made_on_site: bool = False
     boxed: bool = True
     box_width_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
     box_depth_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None

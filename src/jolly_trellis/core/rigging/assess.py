@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from jolly_trellis.core.acts.passed import Passed, passed_dry
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.checks.sides import Sides, sides_of
@@ -16,6 +17,7 @@ from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import mass, phrase, pull
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
+from jolly_trellis.core.rigging.acts import acts_of_rig
 from jolly_trellis.core.rigging.chains import chain_pull_n, hung_as_chain
 from jolly_trellis.core.rigging.coverage import Coverage, cover
 from jolly_trellis.core.rigging.drops import DropRow, as_made, highest_stand_m, longest_drop_m
@@ -58,7 +60,7 @@ class RigReport:
     `core_bed_m2` the sealant that the core of a sleeve is bedded on. `sides` is how its weight lies about its middle
     as it hangs; None for what lies on a table. The flowers stand `projection_m` off it, and the highest of it is
     `top_m` over the floor. `wind` pushes what hangs free outdoors; `raising` is how it goes up, `making` the order it
-    is made in.
+    is made in, `acts` what is done to it from the workshop to the end.
     """
 
     take_off: TakeOff
@@ -79,6 +81,7 @@ class RigReport:
     raising: Raising | None
     making: tuple[RigStep, ...]
     verdict: Verdict
+    acts: tuple[Passed, ...] = ()
 
 
 def assess(rig: Rig, conditions: Conditions) -> RigReport:
@@ -153,6 +156,7 @@ def _assess(rig: Rig, conditions: Conditions) -> RigReport:
         wind=wind,
         raising=raising_of(rig, load, rest.at_m),
         making=making_of(rig, weighed, conditions.varieties),
+        acts=passed_dry(acts_of_rig(rig, conditions.varieties)),
         verdict=conclude("hang", findings, missing=missing, figures=_figures(rig, weighed, load.total_n)),
     )
 
@@ -210,6 +214,7 @@ def _lying_report(rig: Rig, weighed: TakeOff, load: float, conditions: Condition
         wind=None,
         raising=None,
         making=making_of(rig, weighed, conditions.varieties),
+        acts=passed_dry(acts_of_rig(rig, conditions.varieties)),
         verdict=conclude("hang", [], not_needed=phrase("It lies where it is; nothing hangs.")),
     )
 

@@ -36,8 +36,8 @@ def making_of(rig: Rig, weighed: TakeOff, varieties: Mapping[str, Variety]) -> t
     """How it is made, step by step. Source: common practice, no source."""
     order = laid_out_lines(rig.recipe)
     hung = [at for at in order if on_hooks(rig.recipe[at], rig.armature)]
-    here = [at for at in order if at not in hung and not rig.recipe[at].on_site]
-    there = [at for at in order if at not in hung and rig.recipe[at].on_site]
+    here = [at for at in order if at not in hung and rig.recipe[at].going_in("with the piece")]
+    there = [at for at in order if at not in hung and rig.recipe[at].going_in("with the piece") < rig.recipe[at].count]
     steps = [*_armature(rig, weighed)]
     for at in here:
         steps += _put_in(rig, at, varieties)

@@ -1,8 +1,9 @@
 """The plan of hung, mounted and leaning work as it is stored: hang points, lines, armature, what it is mounted on."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal, Self, get_args
 
+from jolly_trellis.core.plan.passage import Passage
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan.setting import FootMaterial, Surface
 from jolly_trellis.core.ranges import Many, Range, Text
@@ -247,6 +248,7 @@ class Rig:
     outdoors: bool = False
     comes_down_above: Annotated[int, Range("count", 2, 7)] = 5
     beams: Annotated[tuple[BeamLoad, ...], Many(60)] = ()
+    passage: Passage = field(default_factory=Passage)
 
     @property
     def over_people(self) -> bool:

@@ -169,7 +169,7 @@ def _clause(draft: Draft, clause: Clause) -> None:
             replace(
                 each,
                 water="tube" if "tube" in flags else each.water,
-                on_site=each.on_site or "on site" in flags,
+                goes_in="on site" if "on site" in flags else each.goes_in,
             )
             for each in mine
         ]

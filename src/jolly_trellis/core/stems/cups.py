@@ -14,7 +14,7 @@ ROD_THICK = rule("Rod of a spike cup", "length", 0.006, COMMON_PRACTICE)
 ROD_KG_M = measure("Mass of a metre of rod of a spike cup", "linear_mass", 0.035)
 ROD_LEAST = rule("Rod of a spike cup, at least", "length", 0.10, COMMON_PRACTICE)
 ROD_MOST = rule("Rod of a spike cup, at most unless somebody says", "length", 0.60, COMMON_PRACTICE)
-ROD_USUAL_M = 0.30
+ROD_STEP = rule("Rods of spike cups are cut in steps of", "length", 0.05, COMMON_PRACTICE)
 
 
 def cup_l(line: RecipeLine) -> float:
@@ -39,7 +39,15 @@ def rod_for_m(line: RecipeLine, whole_m: float, sold_m: float) -> float:
     return min(max(ROD_LEAST.value, whole_m - sold_m), ROD_MOST.value)
 
 
-def cup_kg(line: RecipeLine) -> float:
-    """A cup with its rod and full of water, kg. Source: sum; rod as said, else 30 cm of it."""
-    rod = ROD_USUAL_M if line.rod_m is None else line.rod_m
-    return CUP_KG.value + ROD_KG_M.value * rod + cup_l(line)
+def rod_cut_m(rod_m: float) -> float:
+    """What a rod is cut to, m: up to the next step. Source: common practice, no source."""
+    return math.ceil(rod_m / ROD_STEP.value - 1e-6) * ROD_STEP.value
+
+
+def cup_kg(line: RecipeLine, rod_m: float) -> float:
+    """A cup on its rod and full of water, kg. Source: sum.
+
+    Args:
+        rod_m: of its rod as it is planned, m; it is cut to the next step.
+    """
+    return CUP_KG.value + ROD_KG_M.value * rod_cut_m(rod_m) + cup_l(line)

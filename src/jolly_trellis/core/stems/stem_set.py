@@ -1,11 +1,12 @@
 """The stems of a recipe as columns, in the order they are pushed in."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
+import numpy.typing as npt
 
 from jolly_trellis.core import ranges
 from jolly_trellis.core.books.memory import remembered
@@ -22,6 +23,7 @@ from jolly_trellis.core.materials.stems import (
     linear_density_kg_m,
     shoot_of,
 )
+from jolly_trellis.core.plan.passage import GOES_IN, GoesIn
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import count, phrase
 from jolly_trellis.core.stems.cups import ROD_MOST, ROD_THICK, rod_for_m
@@ -40,7 +42,7 @@ class StemSet:
     `lines` holds (recipe line, variety, first row, rows); `flower` is 0 for foliage, whose head is loose
     leaves that give way; `from_vessel` tells stems that stand in the vessel rather than in a tube or a wrap, `drinks`
     those of them that drink there;
-    `on_site` those that go in only where the piece is shown; `longest_m` is the longest that a row is sold. Rows
+    `goes_in` when a row does, by its place in `passage.GOES_IN`; `longest_m` is the longest that a row is sold. Rows
     `in_cup` stand in a spike cup, whose rod is what goes into the mechanic.
     """
 
@@ -61,11 +63,16 @@ class StemSet:
     woody: Flags
     from_vessel: Flags
     drinks: Flags
-    on_site: Flags
+    goes_in: npt.NDArray[np.intp]
     in_cup: Flags
 
     def __len__(self) -> int:
         return len(self.diameter_m)
+
+    def present(self, groups: frozenset[GoesIn]) -> Flags:
+        """Which rows are there where some of the groups that go in together are, shape (n,)."""
+        there = np.array([each in groups for each in GOES_IN], dtype=np.bool_)
+        return np.asarray(there[self.goes_in], dtype=np.bool_)
 
     def colours(self, x_m: Array, y_m: Array) -> list[str]:
         """The colour of each row by where its head is seen from above, m: its shade, or its variety's own."""
@@ -101,10 +108,16 @@ class StemSet:
         """Mass of each row at its cut length, kg."""
         return self.head_mass_kg + self.linear_density_kg_m * cut_length_m
 
-    def own_water_kg(self, *, heavy: bool) -> Array:
-        """What the tube or wet wrap of each row weighs with its water, kg; 0 where it drinks from the vessel."""
-        pairs = zip(self.line_index, self.stems_in_row.tolist(), strict=True)
-        return np.array([own_water_kg(self.lines[at][0], int(stems), heavy=heavy) for at, stems in pairs])
+    def own_water_kg(self, rods_m: Array, *, heavy: bool) -> Array:
+        """What the tube, wet wrap or cup of each row weighs with its water, kg; 0 where it drinks from the vessel.
+
+        Args:
+            rods_m: under the cup of each row, m, shape (n,).
+        """
+        rows = zip(self.line_index, self.stems_in_row.tolist(), rods_m.tolist(), strict=True)
+        return np.array(
+            [own_water_kg(self.lines[at][0], int(stems), heavy=heavy, rod_m=rod) for at, stems, rod in rows]
+        )
 
     @property
     def reach_m(self) -> Array:
@@ -243,9 +256,19 @@ def _columns(
         drinks=np.array(
             [lines[index][0].water == "vessel" and not lines[index][1].lasting for index in row_lines], dtype=np.bool_
         ),
-        on_site=np.array([lines[index][0].on_site for index in row_lines], dtype=np.bool_),
+        goes_in=_goes_in(lines),
         in_cup=in_cup,
     )
+
+
+def _goes_in(lines: Sequence[tuple[RecipeLine, Variety, int, int]]) -> npt.NDArray[np.intp]:
+    """When each row goes in, by its place in `GOES_IN`; of a line that is shared out, its last rows go in later."""
+    found = []
+    for line, _, _, rows in lines:
+        later = -(-line.going_in(line.goes_in) // line.clump)
+        when = GOES_IN.index(line.goes_in)
+        found.append(np.where(np.arange(rows) < rows - later, 0, when))
+    return np.concatenate(found).astype(np.intp) if found else np.zeros(0, dtype=np.intp)
 
 
 def _nearest(word: str, known: list[str]) -> str | None:

@@ -117,18 +117,18 @@ def empty_kg(tube: StemTube) -> float:
     return TUBE_WALL_KG_M2.value * math.pi * tube.inner_diameter_m * tube.length_m
 
 
-def own_water_kg(line: RecipeLine, stems: int, *, heavy: bool = False) -> float:
+def own_water_kg(line: RecipeLine, stems: int, *, heavy: bool = False, rod_m: float = 0.0) -> float:
     """What stems of one line that go in together carry with them beside themselves: tubes, their wet wrap or cup, kg.
 
     Args:
-        stems: how many go in together, as a clump. heavy: tubes filled to their air gap.
+        stems: how many go in together, as a clump. heavy: tubes filled to their air gap. rod_m: under their cup, m.
     Source: sum of tube and water, or wrap and water.
     """
     if line.water == "tube":
         tube = line.tube or StemTube()
         return stems * (empty_kg(tube) + held_ml(tube, full=heavy) / 1000)
     if line.water == "cup":
-        return cup_kg(line)
+        return cup_kg(line, rod_m)
     if line.water == "wrap":
         return WRAP_KG.value + (WRAP_L.value if line.wrap_ml is None else line.wrap_ml / 1000)
     return 0.0

@@ -71,14 +71,6 @@ export function CarriedTab({ piece, report, problem, onCommit }: Props) {
         problem={problem}
         onCommit={(carried_h) => put({ carried_h })}
       />
-      <QuantityField
-        label="Days in the cooler before"
-        kind="count"
-        value={piece.cooler_days}
-        path="cooler_days"
-        problem={problem}
-        onCommit={(cooler_days) => cooler_days !== null && put({ cooler_days })}
-      />
       <Choice
         label="Underside"
         value={piece.collar ? "yes" : "no"}

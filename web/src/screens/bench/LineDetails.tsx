@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useUsual } from "../../ui/useTrade";
+import { worded } from "../../units/worded";
 import { Shades } from "./Shades";
 import { TubeFields } from "./TubeFields";
 
@@ -30,9 +31,11 @@ const FEET = [
   ["on the floor", "on the floor"],
   ["to the water", "just under the water"],
 ] as const;
-const SITE = [
-  ["no", "with the rest"],
-  ["yes", "on site"],
+const GOES_IN = [
+  ["with the piece", "with the piece"],
+  ["on site", "on site"],
+  ["after the move", "after the move"],
+  ["last", "last, before guests"],
 ] as const;
 const PART = [
   ["stems", "whole stems"],
@@ -85,10 +88,24 @@ export function LineDetails({ name, line, index, piece, report, problem, onLine,
       />
       <Choice
         label="Goes in"
-        value={line.on_site ? "yes" : "no"}
-        options={SITE}
-        onCommit={(site) => onLine({ ...line, on_site: site === "yes" })}
+        value={line.goes_in}
+        options={GOES_IN}
+        onCommit={(goes_in) =>
+          onLine({ ...line, goes_in, goes_in_n: goes_in === "with the piece" ? null : line.goes_in_n })
+        }
       />
+      {line.goes_in !== "with the piece" && (
+        <QuantityField
+          label="So many of them"
+          kind="count"
+          optional
+          placeholder={worded("all {n}", { n: line.count })}
+          value={line.goes_in_n}
+          path={`recipe.${index}.goes_in_n`}
+          problem={problem}
+          onCommit={(goes_in_n) => onLine({ ...line, goes_in_n })}
+        />
+      )}
       {line.water === "tube" && tube && (
         <TubeFields
           tube={tube}

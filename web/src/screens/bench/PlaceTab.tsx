@@ -68,7 +68,6 @@ const SHOW = [
 ] as const;
 const HOW = [
   ["unknown", "not known"],
-  ["site", "made where it stands"],
   ["box", "in a box"],
   ["bare", "bare on the van floor"],
 ] as const;
@@ -94,7 +93,8 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
     usual && stand({ people: { ...(setting.people ?? usual.people), ...next } });
   const road = (next: Partial<Transport>) =>
     usual && onCommit({ ...piece, transport: { ...(transport ?? usual.road), ...next } }, "Change the road");
-  const how = !transport ? "unknown" : transport.made_on_site ? "site" : transport.boxed ? "box" : "bare";
+  const how = !transport ? "unknown" : transport.boxed ? "box" : "bare";
+  const there = piece.passage.made === "its place";
   const { people } = setting;
   const looks = !people ? "unknown" : !people.seated ? "standing" : people.both_sides ? "both" : "one";
   const water = report?.water;
@@ -219,7 +219,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
           onCommit={(next) =>
             next === "unknown"
               ? onCommit({ ...piece, transport: null }, "Change the road")
-              : road({ made_on_site: next === "site", boxed: next === "box" })
+              : road({ boxed: next === "box" })
           }
         />
         <Choice
@@ -234,7 +234,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
           options={CRATE}
           onCommit={(crate) => road({ crate: crate === "yes" })}
         />
-        {(piece.insert !== null || report?.mechanic.lifts_off) && how !== "site" && (
+        {(piece.insert !== null || report?.mechanic.lifts_off) && !there && (
           <Choice
             label={piece.insert ? "Bowl and urn" : "Pad and vessel"}
             value={transport?.lifted_out ? "yes" : "no"}
@@ -245,7 +245,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
             onCommit={(apart) => road({ lifted_out: apart === "yes" })}
           />
         )}
-        {transport && how !== "site" && (
+        {transport && !there && (
           <>
             <QuantityField
               label="Box wall, high"

@@ -5,6 +5,7 @@ import type { EventOut, Piece, Problem, Report, Stock } from "../../api/types";
 import { Editing } from "../../desk/Editing";
 import { TrayFrame } from "../../ui/TrayFrame";
 import { VerdictStrip } from "../../ui/VerdictStrip";
+import { Passage } from "../Passage";
 import { BesideTab } from "./BesideTab";
 import { CarriedTab } from "./CarriedTab";
 import { CutTray } from "./CutTray";
@@ -35,6 +36,7 @@ const BOUQUET_TABS = [
   ["mechanic", "Armature"],
   ["vessel", "Vase"],
   ["place", "Place and road"],
+  ["passage", "To the end"],
   ["room", "Room and water"],
 ] as const;
 const WORN_TABS = [
@@ -43,6 +45,7 @@ const WORN_TABS = [
   ["carried", "Worn"],
   ["mechanic", "Wired as"],
   ["place", "Place and road"],
+  ["passage", "To the end"],
   ["room", "Room and water"],
 ] as const;
 const TABS = [
@@ -51,6 +54,7 @@ const TABS = [
   ["vessel", "Vessel"],
   ["mechanic", "Mechanic"],
   ["place", "Place and road"],
+  ["passage", "To the end"],
   ["beside", "Beside it"],
   ["room", "Room and water"],
 ] as const;
@@ -103,6 +107,17 @@ export function Tray({ edge, verdicts, desk, event, piece, report, stock, proble
         </Tabs.Content>
         <Tabs.Content value="place">
           <PlaceTab piece={piece} report={report} problem={problem} onCommit={commit} />
+        </Tabs.Content>
+        <Tabs.Content value="passage">
+          <Passage
+            passage={piece.passage}
+            acts={report?.acts ?? []}
+            hung={false}
+            carried={isCarried(piece)}
+            weighted={piece.kind === "standing" && piece.counterweight !== null}
+            problem={problem}
+            onCommit={(passage, label) => commit({ ...piece, passage }, label)}
+          />
         </Tabs.Content>
         <Tabs.Content value="beside">
           {piece.kind === "standing" && (

@@ -6,6 +6,7 @@ const TABS = [
   ["stems", ["recipe"]],
   ["carried", ["carried_h"]],
   ["place", ["setting", "transport"]],
+  ["passage", ["passage"]],
   ["beside", ["spill", "companions"]],
 ] as const;
 /** The tabs of missing facts in the order in which they are asked for. */

@@ -30,7 +30,7 @@ export function PullLists({ lists, eventId }: { lists: ListsOut; eventId: number
                       {row.shades.length > 0 && (
                         <span className="text-soft"> ({shadesText(row.shades)})</span>
                       )}
-                      {row.on_site && <span className="text-soft"> on site</span>}
+                      {row.there && <span className="text-soft"> on site</span>}
                     </span>
                     {row.quantity > 1 && <span className="text-soft">{row.each * row.quantity} in all</span>}
                   </li>

@@ -3,6 +3,7 @@ import { type ReactNode, useState } from "react";
 import { TrayFrame } from "../../ui/TrayFrame";
 import { VerdictStrip } from "../../ui/VerdictStrip";
 import { RecipeRows } from "../bench/RecipeRows";
+import { Passage } from "../Passage";
 import { ProvenRecipes } from "../ProvenRecipes";
 import { ArmatureTab } from "./ArmatureTab";
 import { ClearTab } from "./ClearTab";
@@ -22,6 +23,7 @@ const TABS = [
   ["flowers", "Flowers"],
   ["mount", "Mounted on"],
   ["clear", "Keep clear"],
+  ["passage", "To the end"],
 ] as const;
 
 type Props = RigTabProps & { edge: ReactNode; verdicts: ReactNode };
@@ -38,6 +40,7 @@ export function RigTray({ edge, verdicts, ...props }: Props) {
     armature: null,
     mount: null,
     clear: rig.hazards.length,
+    passage: null,
     flowers: rig.recipe.reduce((sum, line) => sum + line.count, 0),
   };
   return (
@@ -62,6 +65,17 @@ export function RigTray({ edge, verdicts, ...props }: Props) {
       </Tabs.Content>
       <Tabs.Content value="mount">
         <MountTab {...props} />
+      </Tabs.Content>
+      <Tabs.Content value="passage">
+        <Passage
+          passage={rig.passage}
+          acts={report?.acts ?? []}
+          hung
+          carried={false}
+          weighted={false}
+          problem={problem}
+          onCommit={(passage, label) => onCommit({ ...rig, passage }, label)}
+        />
       </Tabs.Content>
       <Tabs.Content value="clear">
         <ClearTab {...props} />

@@ -8,10 +8,11 @@ const TABS: Readonly<Record<string, string>> = {
   armature: "armature",
   mount: "mount",
   recipe: "flowers",
+  passage: "passage",
 };
 
 /** The tabs of missing facts in the order in which they are asked for. */
-export const ORDER: readonly string[] = ["points", "lines", "mount", "armature", "flowers"];
+export const ORDER: readonly string[] = ["points", "lines", "mount", "armature", "flowers", "passage"];
 
 /** Under which tab of the rig's tray a missing fact is typed; null for another screen. */
 export function tabOf({ of, path }: Missing): string | null {

@@ -5,6 +5,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from jolly_trellis.core.acts.stances import rides_flowered
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.buying.shared_needs import PADS_EACH
 from jolly_trellis.core.event.cutting.roll_problems import Larder
@@ -13,6 +14,7 @@ from jolly_trellis.core.event.keys import line_key
 from jolly_trellis.core.event.needs.bunches import StemBuy
 from jolly_trellis.core.event.needs.needed import FOR_ALL, Needs
 from jolly_trellis.core.event.needs.needs import HARDWARE_SUPPLY
+from jolly_trellis.core.event.putting import acts_of_work, puts_of
 from jolly_trellis.core.event.tasks.water_rounds import WaterRounds
 from jolly_trellis.core.materials.hazards import HANDS
 from jolly_trellis.core.materials.stems import Variety
@@ -61,7 +63,13 @@ def packing(
     packs += [
         Pack(key=f"piece-{hung.id}", group="pieces", name=hung.rig.name, number=1, why=own) for hung in made.rigs
     ]
-    packs += [*_lifted_out(made), *_with_hung(made), *_apart(needs, larder), *_put_in_there(made, varieties)]
+    packs += [
+        *_lifted_out(made),
+        *_weights(made),
+        *_with_hung(made),
+        *_apart(needs, larder),
+        *_put_in_there(made, varieties),
+    ]
     packs += [*_tools(job, made, varieties, needs, larder), *_water(needs, larder, water), *_kit(needs, stems, larder)]
     return tuple(packs)
 
@@ -70,7 +78,7 @@ def _lifted_out(made: Made) -> Iterator[Pack]:
     """What pieces are lifted out of and go without: urns, and the vessels of pads, whose pads ride on buckets."""
     for work in made.pieces:
         going, piece = work.piece.transport, work.piece
-        if going is None or not going.lifted_out or going.made_on_site or work.report is None:
+        if going is None or not going.lifted_out or work.report is None or not rides_flowered(acts_of_work(work, {})):
             continue
         if piece.insert is not None:
             urn, why = piece.insert.outer.name, phrase("of {name}, which rides without it", name=piece.name)
@@ -83,6 +91,17 @@ def _lifted_out(made: Made) -> Iterator[Pack]:
             yield Pack(
                 key=f"bucket-{work.id}", group="carried apart", name="bucket", number=piece.quantity, why=bucket
             )
+
+
+def _weights(made: Made) -> Iterator[Pack]:
+    """The weights that pieces count on, which are laid or tied on where they are shown."""
+    for work in made.pieces:
+        weight = work.piece.counterweight
+        if weight is not None:
+            words = "{m}, tied to {name}" if weight.tied else "{m}, behind {name}"
+            why = phrase(words, m=mass(weight.mass_kg), name=work.piece.name)
+            number = work.piece.quantity
+            yield Pack(key=f"weight-{work.id}", group="carried apart", name="weight", number=number, why=why)
 
 
 def _with_hung(made: Made) -> Iterator[Pack]:
@@ -129,9 +148,10 @@ def _put_in_there(made: Made, varieties: Mapping[str, Variety]) -> Iterator[Pack
     """Stems that go in at the place, in their buckets."""
     counts: dict[str, int] = {}
     for work in made.works:
-        for line in recipe_of(work):
-            if line.on_site:
-                counts[line.variety] = counts.get(line.variety, 0) + line.count * quantity_of(work)
+        for put in puts_of(work, varieties):
+            if put.there:
+                key = put.line.variety
+                counts[key] = counts.get(key, 0) + put.line.count * quantity_of(work)
     for key, number in counts.items():
         name = varieties[key].name if key in varieties else key
         why = phrase("in a bucket of water")

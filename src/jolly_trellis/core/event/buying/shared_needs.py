@@ -4,12 +4,14 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
+from jolly_trellis.core.acts.stances import rides_flowered
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.water import JUG_L
-from jolly_trellis.core.event.day.buckets import BUCKET_STEMS
+from jolly_trellis.core.checks.travel import BUCKET_STEMS
 from jolly_trellis.core.event.job import Job, Made, PieceWork
 from jolly_trellis.core.event.needs.bunches import StemBuy
 from jolly_trellis.core.event.needs.needed import FOR_ALL, Needs, SheetNeed, SupplyNeed
+from jolly_trellis.core.event.putting import acts_of_work
 from jolly_trellis.core.event.tasks.water_rounds import WaterRounds
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
@@ -19,6 +21,7 @@ SPARE_PATCH = rule("A spare sheet of netting is no longer than", "length", 1.0, 
 BOX_USES = measure("Times a carton is used", "count", 10)
 PAD_USES = measure("Times a felt pad is used", "count", 5)
 BUCKET_USES = measure("Times a bucket is used", "count", 100)
+CANS_SPARE = rule("Water brought beyond what is poured, share", "ratio", 0.10)
 CAN_USES = measure("Times a can or jug is used", "count", 200)
 THE_EVENT = "the event"
 SPARE_SHEET = "spare sheet"
@@ -41,7 +44,7 @@ def _of_pieces(made: Made) -> Iterator[SupplyNeed]:
         if not work.piece.carried:
             pads = float(round(PADS_EACH.value) * work.piece.quantity)
             yield _of(work, "felt-pad", pads, PAD_USES.value)
-        if going is not None and going.boxed and not going.made_on_site:
+        if going is not None and going.boxed and rides_flowered(acts_of_work(work, {})):
             yield _of(work, "box", float(work.piece.quantity), BOX_USES.value)
 
 
@@ -56,12 +59,17 @@ def _of_all(job: Job, bought: tuple[StemBuy, ...], water: WaterRounds) -> Iterat
         most = max((each.litres for each in water.rounds), default=0.0)
         jugs = max(1, min(len(job.crew) or 1, math.ceil(most / JUG_L.value)))
         numbers += [
-            ("water-can", math.ceil(water.total_l / CAN_L.value), CAN_USES.value),
+            ("water-can", cans_for(water.total_l), CAN_USES.value),
             ("jug", jugs, CAN_USES.value),
         ]
     for supply, number, uses in numbers:
         if number:
             yield SupplyNeed(piece_id=FOR_ALL, piece=THE_EVENT, supply=supply, amount=float(number), uses=round(uses))
+
+
+def cans_for(poured_l: float) -> int:
+    """Whole cans for what is poured at the place, and a share to spare. Source: estimate."""
+    return math.ceil(poured_l * (1 + CANS_SPARE.value) / CAN_L.value - 1e-9)
 
 
 def _spare(needs: Needs) -> Iterator[SheetNeed]:

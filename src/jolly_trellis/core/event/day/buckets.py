@@ -5,15 +5,13 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
-from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.time import Stage
+from jolly_trellis.core.checks.travel import BUCKET_STEMS
 from jolly_trellis.core.event.needs.bunches import StemBuy
 from jolly_trellis.core.event.sheet.schedule import Timed
 from jolly_trellis.core.event.sheet.task import back
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.provenance import COMMON_PRACTICE
 
-BUCKET_STEMS = measure("Stems that drink in one bucket", "count", 25, COMMON_PRACTICE)
 _TAKEN_IN: tuple[Stage, ...] = ("green", "flower", "tubes", "on site")
 
 

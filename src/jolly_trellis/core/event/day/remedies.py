@@ -157,7 +157,10 @@ def in_tubes(recipe: tuple[RecipeLine, ...], variety: str, tube: StemTube | None
 def put_on_site(recipe: tuple[RecipeLine, ...], variety: str) -> tuple[RecipeLine, ...]:
     """A recipe with a variety put in at the place where it does not drink from the vessel."""
     return tuple(
-        replace(line, on_site=True) if line.variety == variety and line.water != "vessel" else line for line in recipe
+        replace(line, goes_in="on site", goes_in_n=None)
+        if line.variety == variety and line.water != "vessel"
+        else line
+        for line in recipe
     )
 
 

@@ -239,6 +239,10 @@ def _of_piece(work: PieceWork) -> Iterator[Need]:
         yield from _of_part(mine, part, report.mechanic.uses)
     if report.spill is not None:
         yield from _of_part(mine, report.spill.part, 1)
+    weight = work.piece.counterweight
+    if weight is not None:
+        kg, again = weight.mass_kg * work.piece.quantity, round(HARDWARE_USES.value)
+        yield SupplyNeed(piece_id=work.id, piece=work.piece.name, supply="stone", amount=kg, uses=again)
     yield from _own_water(work)
 
 

@@ -4,7 +4,9 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
-from jolly_trellis.core.event.job import Job, Made, recipe_of
+from jolly_trellis.core.acts.acts import ActKind
+from jolly_trellis.core.event.job import Job, Made
+from jolly_trellis.core.event.putting import STAGE_OF, Put, puts_of
 from jolly_trellis.core.event.sheet.schedule import Timed
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.recipe import RecipeLine
@@ -82,14 +84,15 @@ def _moved(at: datetime, hours: float) -> datetime:
 
 def lives_of(job: Job, made: Made, varieties: Mapping[str, Variety], timed: tuple[Timed, ...]) -> Iterator[Life]:
     """The life of every variety by the water it has, from its bucket to the end."""
-    seen: set[tuple[str, str, bool]] = set()
+    seen: set[tuple[str, str, ActKind]] = set()
     for work in made.works:
-        for line in recipe_of(work):
+        for put in puts_of(work, varieties):
+            line = put.line
             variety = varieties.get(line.variety)
-            key = (line.variety, line.water, line.on_site)
+            key = (line.variety, line.water, put.act)
             if variety is None or key in seen:
                 continue
-            used = _used_from(line, made, varieties, timed)
+            used = _used_from(put, made, varieties, timed)
             if used is None:
                 continue
             seen.add(key)
@@ -112,21 +115,18 @@ def lives_of(job: Job, made: Made, varieties: Mapping[str, Variety], timed: tupl
             )
 
 
-def _used_from(
-    line: RecipeLine, made: Made, varieties: Mapping[str, Variety], timed: tuple[Timed, ...]
-) -> datetime | None:
+def _used_from(put: Put, made: Made, varieties: Mapping[str, Variety], timed: tuple[Timed, ...]) -> datetime | None:
     """When the first stem like this one goes in anywhere."""
     holding = {
         work.id
         for work in made.works
-        for each in recipe_of(work)
-        if (each.variety, each.water, each.on_site) == (line.variety, line.water, line.on_site)
+        for each in puts_of(work, varieties)
+        if (each.line.variety, each.line.water, each.act) == (put.line.variety, put.line.water, put.act)
     }
-    green = varieties[line.variety].form == "leaf"
-    stage = "on site" if line.on_site else "green" if green else "flower"
+    stage = STAGE_OF[put.act]
     times = [
         each.starts_at
         for each in timed
-        if each.task.stage == stage and each.task.piece_id in holding and line.variety in each.task.varieties
+        if each.task.stage == stage and each.task.piece_id in holding and put.line.variety in each.task.varieties
     ]
     return min(times, default=None)

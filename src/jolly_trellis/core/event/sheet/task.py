@@ -8,6 +8,7 @@ from datetime import UTC, datetime, timedelta
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.time import key_of
 from jolly_trellis.core.event.job import Job, PieceWork, Work, quantity_of, recipe_of
+from jolly_trellis.core.event.putting import puts_of
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.recipe import RecipeLine
@@ -71,13 +72,11 @@ class Span:
 def span_of(work: Work, varieties: Mapping[str, Variety]) -> Span:
     """Minutes of making a piece, all of its quantity. Source: minutes per stem and per mechanic are estimates."""
     quantity = quantity_of(work)
-    lines = recipe_of(work)
     per_stem = MINUTES_PER_STEM.value * quantity
-    here = [line for line in lines if not line.on_site]
-    green = sum(line.count for line in here if is_green(line, varieties))
-    others = sum(line.count for line in here) - green
-    on_site = sum(line.count for line in lines if line.on_site)
-    tubes = sum(line.count for line in lines if line.water == "tube")
+    puts = puts_of(work, varieties)
+    green, flower = (sum(each.line.count for each in puts if each.act == act) for act in ("green", "flower"))
+    on_site = sum(each.line.count for each in puts) - green - flower
+    tubes = sum(line.count for line in recipe_of(work) if line.water == "tube")
     if isinstance(work, PieceWork):
         sized = (
             [] if work.report is None else [work.report.mechanic, *(each.mechanic for each in work.report.companions)]
@@ -89,7 +88,7 @@ def span_of(work: Work, varieties: Mapping[str, Variety]) -> Span:
     return Span(
         mechanics=mechanics,
         green=green * per_stem,
-        flower=others * per_stem,
+        flower=flower * per_stem,
         tubes=tubes * TUBE_MIN.value * quantity,
         on_site=on_site * per_stem,
     )

@@ -6,8 +6,9 @@ from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, timedelta
 
 from jolly_trellis.core.books.figures import measure, rule
-from jolly_trellis.core.event.job import WEEKDAYS, Job, Made, Supplier, recipe_of
+from jolly_trellis.core.event.job import WEEKDAYS, Job, Made, RigWork, Supplier, Work
 from jolly_trellis.core.event.needs.bunches import StemBuy
+from jolly_trellis.core.event.putting import puts_of
 from jolly_trellis.core.event.sheet.task import COLLECT_MIN, FLOWER_WITHIN, LONGEST_MIN, back, green_within_h
 from jolly_trellis.core.materials.stems import Kind, Variety
 from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY
@@ -72,14 +73,22 @@ def used_from(job: Job, made: Made, variety: Variety) -> datetime | None:
     """The soonest that a variety may be in the work, or leave with the van; None without the event's times."""
     if job.filled_at is None:
         return None
-    lines = [line for work in made.works for line in recipe_of(work) if line.variety == variety.key]
     within_h = green_within_h(job) if variety.form == "leaf" else FLOWER_WITHIN.value
     if variety.bulb:
         within_h = BULB_WITHIN.value
-    found = [back(job.filled_at, within_h)] if any(not line.on_site for line in lines) else []
-    if any(line.on_site for line in lines):
-        found.append(leaves_at(job) or job.filled_at)
+    found = []
+    for work in made.works:
+        for put in puts_of(work, {variety.key: variety}):
+            if put.line.variety == variety.key:
+                here = back(job.filled_at, within_h + cooled_h(work))
+                found.append((leaves_at(job) or job.filled_at) if put.there else here)
     return min(found, default=back(job.filled_at, within_h))
+
+
+def cooled_h(work: Work) -> float:
+    """Hours that a part waits finished in a cool room before the event."""
+    cooled = None if isinstance(work, RigWork) else work.piece.passage.cooled
+    return 0.0 if cooled is None else 24 * cooled.days
 
 
 def leaves_at(job: Job) -> datetime | None:

@@ -1,12 +1,14 @@
 """Everything up to the loaded van: fetch, condition, mechanics, greens, tubes, flowers, load."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
+from jolly_trellis.core.acts.stances import rides_flowered
 from jolly_trellis.core.books.figures import measure
-from jolly_trellis.core.books.time import Stage, Task, Wait, key_of
+from jolly_trellis.core.books.time import Stage, Task, Wait, Where, key_of
 from jolly_trellis.core.event.job import Job, Made, RigWork, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.putting import STAGE_OF, acts_of_work, puts_of
 from jolly_trellis.core.event.sheet.lives import lasts_words, soonest_use
 from jolly_trellis.core.event.sheet.task import (
     COLLECT_MIN,
@@ -17,6 +19,7 @@ from jolly_trellis.core.event.sheet.task import (
     back,
     green_within_h,
     is_green,
+    later,
     numbered,
     parts_of,
     slots,
@@ -24,13 +27,14 @@ from jolly_trellis.core.event.sheet.task import (
 )
 from jolly_trellis.core.event.tasks.asked import foraging_gate
 from jolly_trellis.core.event.tasks.payment import buying_gate
-from jolly_trellis.core.event.tasks.purchases import DRY_MOST, GATHERED_FROM, Purchase, open_window
+from jolly_trellis.core.event.tasks.purchases import DRY_MOST, GATHERED_FROM, Purchase, cooled_h, open_window
 from jolly_trellis.core.event.tasks.tasks_hires import fetched_hires, waits_for_hires
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import Phrase, worded
 from jolly_trellis.core.units import duration_text
 
+COOL_MIN = measure("Time to carry one piece into a cool room", "minutes", 2.0)
 FINISHED_SHARE = measure("A finished armature takes of the time of a new one", "ratio", 0.25)
 
 
@@ -160,7 +164,9 @@ def _soon(job: Job, purchase: Purchase) -> Iterator[tuple[datetime, datetime]]:
 def _loaded(before: Before, ready: list[Task]) -> Iterator[Task]:
     """The van is packed when all is made, and when what goes in at the place has drunk."""
     job = before.job
-    on_site = frozenset(line.variety for work in before.made.works for line in recipe_of(work) if line.on_site)
+    on_site = frozenset(
+        put.line.variety for work in before.made.works for put in puts_of(work, before.varieties) if put.there
+    )
     for early in (True, False):
         works = [work for work in before.made.works if goes_up_early(job, work) is early]
         number = sum(quantity_of(work) for work in works)
@@ -174,7 +180,7 @@ def _loaded(before: Before, ready: list[Task]) -> Iterator[Task]:
             yield Task(
                 key=key_of("van-early" if early else "van", "load", nth + 1),
                 stage="load",
-                name=numbered("Pack and load" + (" what goes up before" if early else ""), nth, len(loads)),
+                name=numbered("Pack and load what goes up before" if early else "Pack and load", nth, len(loads)),
                 where="workshop",
                 minutes=minutes,
                 hands=min(2, max(1, len(job.crew))),
@@ -195,49 +201,113 @@ def _loaded(before: Before, ready: list[Task]) -> Iterator[Task]:
 
 
 def _made(before: Before, work: Work) -> Iterator[Task]:
-    """Mechanics, greens, flowers and tubes of one part, each in parts of two hours at most."""
-    span = span_of(work, before.varieties)
-    within_h = green_within_h(before.job)
-    green = _limit(before, work, "green", within_h, worded("greens keep {h} in the work", h=duration_text(within_h)))
-    tubes = _limit(before, work, "tubes", FLOWER_WITHIN.value, "tubes are not filled days ahead")
-    flowers = _limit(
-        before,
-        work,
-        "flower",
-        FLOWER_WITHIN.value,
-        worded("flowers keep {h} in the work", h=duration_text(FLOWER_WITHIN.value)),
+    """What is done to a part in the workshop: its mechanic, its tubes, and its stems where they go in there."""
+    mechanics = span_of(work, before.varieties).mechanics * _left_to_make(before.job, work)
+    first = _Made(stage="mechanics", minutes=mechanics, words="Make the mechanic: {part}", soonest=before.early())
+    follows = waits_for_hires(before.job, work)
+    here = [each for each in _flowered(before, work) if each.stage == "tubes" or not flowered_there(work)]
+    made = list(_in_turn(before, work, [first, *here], follows, where="workshop"))
+    yield from made
+    if made and cooled_h(work):
+        last = [each for each in made if each.stage == made[-1].stage]
+        yield Task(
+            key=key_of(work.id, "cool"),
+            stage="flower",
+            name=worded("Into the cool room: {part}", part=name_of(work)),
+            where="workshop",
+            minutes=slots(COOL_MIN.value * quantity_of(work)),
+            latest=finished_by(before, work),
+            after=tuple(Wait(task=each.key) for each in last),
+            piece_id=work.id,
+            why=worded("it waits there {h}", h=duration_text(cooled_h(work))),
+        )
+
+
+def made_there(before: Before, work: Work, follows: tuple[Wait, ...], latest: datetime | None) -> Iterator[Task]:
+    """Greens and flowers of a part that is made where it stands; nothing where it is made in the workshop.
+
+    Args:
+        follows: what must be done first: it stands, or is up. latest: when all there is done.
+    """
+    if flowered_there(work):
+        stages = [each for each in _flowered(before, work) if each.stage != "tubes"]
+        for task in _in_turn(before, work, stages, follows, where="venue"):
+            access = before.job.access_at
+            soonest = task.soonest if access is None else later(task.soonest, access)
+            yield replace(task, soonest=soonest, latest=latest, why=task.why or "made where it stands")
+
+
+def flowered_there(work: Work) -> bool:
+    """Whether the stems of a part go in where it stands, all of them."""
+    return not rides_flowered(acts_of_work(work, {}))
+
+
+def finished_by(before: Before, work: Work) -> datetime | None:
+    """When a part that waits in the cool room must be in it; None where none waits, or no time is known."""
+    hours = cooled_h(work)
+    return back(before.start, hours) if hours and before.start is not None else None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Made:
+    """One stage of making a part: its minutes, what it is called, when it may begin, and what bounds that."""
+
+    stage: Stage
+    minutes: float
+    words: str
+    soonest: datetime | None
+    why: str = ""
+    variety: str | None = None
+
+
+def _flowered(before: Before, work: Work) -> list[_Made]:
+    """Greens, tubes and flowers of a part; its greens so long before as somebody chose, or as they keep."""
+    span, job = span_of(work, before.varieties), before.job
+    within_h = green_within_h(job)
+    earlier_h = cooled_h(work)
+    greens = worded("greens keep {h} in the work", h=duration_text(within_h))
+    flowers = worded("flowers keep {h} in the work", h=duration_text(FLOWER_WITHIN.value))
+    kinds: tuple[tuple[Stage, float, str, float, str], ...] = (
+        ("green", span.green, "Green: {part}", within_h, greens),
+        ("tubes", span.tubes, "Fill tubes: {part}", FLOWER_WITHIN.value, "tubes are not filled days ahead"),
+        ("flower", span.flower, "Flower: {part}", FLOWER_WITHIN.value, flowers),
     )
-    mechanics = span.mechanics * _left_to_make(before.job, work)
-    stages: tuple[tuple[Stage, float, str, tuple[datetime | None, str, str | None]], ...] = (
-        ("mechanics", mechanics, "Make the mechanic", (before.early(), "", None)),
-        ("green", span.green, "Green", green),
-        ("tubes", span.tubes, "Fill tubes", tubes),
-        ("flower", span.flower, "Flower", flowers),
-    )
-    follows: tuple[Wait, ...] = waits_for_hires(before.job, work)
-    for stage, minutes, verb, (soonest, why, variety) in stages:
-        parts = parts_of(minutes)
-        own = _varieties_in(before, work, stage)
+    found = []
+    for stage, minutes, words, hours, why in kinds:
+        soonest, bound, variety = _limit(before, work, stage, hours + earlier_h, why)
+        found.append(_Made(stage=stage, minutes=minutes, words=words, soonest=soonest, why=bound, variety=variety))
+    return found
+
+
+def _in_turn(
+    before: Before, work: Work, stages: list[_Made], follows: tuple[Wait, ...], *, where: Where
+) -> Iterator[Task]:
+    """Stages of making one part, one after the other, each in parts of two hours at most."""
+    for made in stages:
+        parts = parts_of(made.minutes)
+        own = _varieties_in(before, work, made.stage)
+        drunk = waits_for(before, own) if where == "workshop" else ()
         tasks = [
             Task(
-                key=key_of(work.id, stage, nth + 1),
-                stage=stage,
-                name=numbered(f"{verb}: {name_of(work)}", nth, len(parts)),
-                where="workshop",
+                key=key_of(work.id, made.stage, nth + 1),
+                stage=made.stage,
+                name=numbered(worded(made.words, part=name_of(work)), nth, len(parts)),
+                where=where,
                 minutes=part,
-                soonest=soonest,
-                after=(*follows, *waits_for(before, own)),
+                soonest=made.soonest,
+                latest=finished_by(before, work) if where == "workshop" else None,
+                after=(*follows, *drunk),
                 piece_id=work.id,
-                variety=variety,
+                variety=made.variety,
                 varieties=tuple(sorted(own)),
-                why=why,
+                why=made.why,
             )
             for nth, part in enumerate(parts)
         ]
         yield from tasks
         if tasks:
             done = tuple(Wait(task=each.key) for each in tasks)
-            follows = (*follows, *done) if stage == "tubes" else done
+            follows = (*follows, *done) if made.stage == "tubes" else done
 
 
 def _left_to_make(job: Job, work: Work) -> float:
@@ -248,17 +318,13 @@ def _left_to_make(job: Job, work: Work) -> float:
 
 
 def _varieties_in(before: Before, work: Work, stage: Stage) -> frozenset[str]:
-    """Varieties whose stems go in, or into their tubes, in a stage of the workshop."""
-    lines = [line for line in recipe_of(work) if not line.on_site and line.variety in before.varieties]
-    match stage:
-        case "green":
-            return frozenset(line.variety for line in lines if is_green(line, before.varieties))
-        case "flower":
-            return frozenset(line.variety for line in lines if not is_green(line, before.varieties))
-        case "tubes":
-            return frozenset(line.variety for line in lines if line.water == "tube")
-        case _:
-            return frozenset()
+    """Varieties whose stems go in, or into their tubes, in a stage of making."""
+    puts = [put for put in puts_of(work, before.varieties) if put.line.variety in before.varieties]
+    if stage == "tubes":
+        return frozenset(
+            put.line.variety for put in puts if put.line.water == "tube" and put.act in ("green", "flower")
+        )
+    return frozenset(put.line.variety for put in puts if put.act == stage)
 
 
 def _limit(
@@ -267,9 +333,9 @@ def _limit(
     """The soonest that a stage of a part may be done: the usual, or as long as the first of its stems lasts."""
     soonest = None if before.start is None else back(before.start, within_h)
     named, fresh = None, False
-    for line in recipe_of(work):
-        variety = before.varieties.get(line.variety)
-        if variety is None or line.on_site or _stage_of(line, before.varieties) != stage:
+    for put in puts_of(work, before.varieties):
+        line, variety = put.line, before.varieties.get(put.line.variety)
+        if variety is None or STAGE_OF[put.act] == "on site" or _stage_of(line, before.varieties) != stage:
             continue
         fresh = fresh or not variety.lasting
         least = soonest_use(before.job, line, variety)

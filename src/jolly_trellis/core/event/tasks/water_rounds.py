@@ -49,7 +49,7 @@ class DryPiece:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WaterRounds:
-    """All water of an event: filled at first, round by round, in all; who does it, None nobody; and what runs dry.
+    """All water poured at the place: at first, round by round, in all, L; who does it, None nobody; what runs dry.
 
     `not_worked_out` names pieces whose filling is not known, and is in no sum.
     """
@@ -100,13 +100,20 @@ def rounds_of(made: Made, start: datetime) -> tuple[Round, ...]:
 
 
 def first_fill(made: Made) -> tuple[Pour, ...]:
-    """What every vessel is filled with to be shown, companions' too; bouquets are carried. Source: levels on show."""
+    """What is poured at the place before guests: into every vessel what it comes short of its level on show, into a
+    support its ballast; bouquets are carried. Source: levels on show and on the road.
+    """
     return tuple(
         Pour(piece_id=work.id, piece=work.piece.name, vessel=vessel, each_l=litres, quantity=work.piece.quantity)
         for work in made.pieces
         if work.report is not None and not work.piece.carried
-        for vessel, litres in work.report.vessels_l
+        for vessel, litres in (*work.report.poured_l, *_ballast(work))
     )
+
+
+def _ballast(work: PieceWork) -> tuple[tuple[str, float], ...]:
+    support = work.piece.support
+    return () if support is None or support.water_l <= 0 else ((support.name, support.water_l),)
 
 
 def _pours(made: Made, start: datetime) -> list[tuple[datetime, Pour]]:

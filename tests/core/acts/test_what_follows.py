@@ -1,0 +1,136 @@
+"""What the verdicts make of acts: what goes in on site is not driven, weights are judged where they are missing."""
+
+import math
+from dataclasses import replace
+
+import pytest
+
+from jolly_trellis.core.books import bodies
+from jolly_trellis.core.building.build import build
+from jolly_trellis.core.checks import lift, stand_acts, travel
+from jolly_trellis.core.checks.verdicts import Verdict
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.plan.passage import Passage
+from jolly_trellis.core.plan.piece import Counterweight, Piece
+from jolly_trellis.core.plan.recipe import RecipeLine
+from jolly_trellis.core.plan.setting import Transport
+from jolly_trellis.core.plan.standing import Standing
+from tests.ordinary import conditions, on_ledge, piece, recipe
+
+BOXED = Transport(box_wall_m=0.2)
+THERE = Passage(made="its place")
+
+
+def verdict(plan: Piece, verb: str, *, with_fixes: bool = False) -> Verdict:
+    return next(each for each in evaluate(plan, conditions(), with_fixes=with_fixes).verdicts if each.verb == verb)
+
+
+def test_a_low_bowl_of_hydrangea_made_where_it_stands_is_made_on_site() -> None:
+    low = replace(piece(), recipe=recipe(hydrangea=(5, "focal")), transport=BOXED)
+    assert any(each.check.startswith("thirsty") for each in verdict(low, "drink").findings)
+    assert not any(each.check.startswith("thirsty") for each in verdict(replace(low, passage=THERE), "drink").findings)
+
+
+def test_what_goes_in_on_site_is_neither_driven_nor_carried_through_the_door_but_in_a_bucket() -> None:
+    """Bare it is its vessel, wire and the road's water, and as high as its rim; the rest rides in a bucket."""
+    plan = replace(piece(), transport=BOXED)
+    bare = replace(plan, recipe=tuple(replace(line, goes_in="on site") for line in plan.recipe))
+    full, empty = build(plan, conditions()), build(bare, conditions())
+    stems = float(full.rows.mass_kg.sum())
+    whole, dry = travel.journey_of(full), travel.journey_of(empty)
+    assert whole is not None
+    assert dry is not None
+    assert dry.mass_kg == pytest.approx(whole.mass_kg - stems)
+    assert dry.height_m == pytest.approx(plan.vessel.rim_m)
+    assert dry.width_m == pytest.approx(dry.box_width_m)
+    assert [each.name for each in lift.loads_of(full)] == ["the piece as it travels"]
+    by_name = {each.name: each.mass_kg for each in lift.loads_of(empty)}
+    assert by_name["the piece as it travels"] == pytest.approx(dry.heavy_kg)
+    number = sum(line.count for line in plan.recipe)
+    heavy = float(full.heavy_rows.mass_kg.sum()) * min(25 / number, 1.0)
+    assert by_name["a bucket of what goes in there"] == pytest.approx(0.6 + 3.0 + heavy)
+
+
+def test_half_of_a_line_may_go_in_on_site_and_its_weight_with_it() -> None:
+    plan = replace(piece(), recipe=recipe(rose=(10, "focal")), transport=BOXED)
+    some = replace(plan, recipe=(replace(plan.recipe[0], goes_in="on site", goes_in_n=4),))
+    made = build(some, conditions())
+    there = made.placement.stems.present(travel.loaded(made).stems)
+    assert int(made.placement.stems.stems_in_row[there].sum()) == 6
+    clumps = replace(some, recipe=(replace(some.recipe[0], clump=3),))
+    rows = build(clumps, conditions()).placement.stems
+    riding = rows.stems_in_row[rows.present(travel.loaded(build(clumps, conditions())).stems)]
+    assert int(riding.sum()) == 6
+
+
+def test_rods_of_cups_weigh_as_they_are_cut() -> None:
+    """What the balance has of cups and rods beside stems and water is what the list has of them."""
+    tall = RecipeLine(variety="rose", count=6, role="line", water="cup", clump=2)
+    plan = replace(piece(), recipe=(*piece().recipe, tall), envelope=replace(piece().envelope, height_m=0.9))
+    made = build(plan, conditions())
+    listed = sum(each.part.mass_kg for each in made.extras if "spike cup" in each.part.name)
+    stems = made.placement.stems
+    bare = stems.mass_kg(made.placement.cut_length_m)
+    carried = float((made.rows.mass_kg - bare)[stems.in_cup].sum())
+    water = 3 * 0.060
+    assert listed > 0
+    assert carried == pytest.approx(listed + water)
+
+
+def leaning() -> Standing:
+    """A bowl near the edge of a ledge whose finished piece is held by 4 kg at its back."""
+    plan = on_ledge(set_back_m=0.0)
+    weight = Counterweight(mass_kg=4.0, away_m=0.14, azimuth_rad=math.pi)
+    wide = replace(plan.envelope, depth_m=plan.envelope.depth_m * 1.3, height_m=plan.envelope.height_m * 1.2)
+    return replace(plan, counterweight=weight, envelope=wide, transport=BOXED)
+
+
+def test_a_piece_is_judged_set_down_before_its_weight_is_on_with_hands_on_it() -> None:
+    made = build(leaning(), conditions())
+    moments = {each.act: each for each in stand_acts.moments_of(made)}
+    assert moments["carry in"].held
+    assert not moments["carry in"].stances[0].weight
+    found = [each for each in verdict(leaning(), "stand").findings if each.check == "after: carry in"]
+    assert found
+    assert {each.limit.value for each in found if each.limit.kind == "ratio"} == {1.2}
+    # Worked again from the bodies alone: each row of stems by itself, the weight left out.
+    state = travel.loaded(made)
+    parts = [(each.mass_kg, each.y_m) for each in bodies.own_bare(made, "heavy", state)]
+    rows = bodies.rows_in(made, "heavy")
+    parts += list(zip(rows.mass_kg.tolist(), rows.centre_m[:, 1].tolist(), strict=True))
+    from jolly_trellis.core.checks.balance import footing_of
+
+    axis = footing_of(made).axis_m
+    out = sum(kg * (axis - y) for kg, y in parts if y < axis)
+    holds = sum(kg * (y - axis) for kg, y in parts if y > axis)
+    heavy = next(each for each in found if each.case == "heavy" and each.limit.kind == "ratio")
+    assert heavy.value.value == pytest.approx(min(holds / out, 9.99), rel=1e-6)
+
+
+def test_a_piece_on_a_table_with_all_its_stems_is_judged_no_oftener_than_before() -> None:
+    assert list(stand_acts.moments_of(build(piece(), conditions()))) == []
+    driven = list(stand_acts.moments_of(build(replace(piece(), transport=BOXED), conditions())))
+    assert [(each.act, each.stances[0].level) for each in driven] == [("carry in", "road")]
+    wetter = replace(BOXED, water_level_m=piece().water_level_m)
+    assert list(stand_acts.moments_of(build(replace(piece(), transport=wetter), conditions()))) == []
+
+
+def test_at_strike_the_weight_is_off_only_when_nothing_leans_out_any_more() -> None:
+    made = build(leaning(), conditions())
+    acts = [each.act for each in stand_acts.moments_of(made)]
+    assert acts.index("take the stems out") < acts.index("take the weight off")
+    struck = [each for each in verdict(leaning(), "stand").findings if each.check == "after: take the weight off"]
+    assert all(each.utilisation <= 1 for each in struck)
+
+
+def test_one_that_falls_before_its_weight_is_on_is_set_down_bare_and_made_there() -> None:
+    wide = replace(leaning().envelope, depth_m=0.7, height_m=0.5, width_m=0.45)
+    light = Counterweight(mass_kg=0.2, away_m=0.14, azimuth_rad=math.pi)
+    far = replace(leaning(), envelope=wide, counterweight=light, transport=replace(BOXED, water_level_m=0.0))
+    worst = [each for each in verdict(far, "stand").findings if each.check == "after: carry in"]
+    assert any(each.utilisation > 1 for each in worst)
+    there = verdict(replace(far, passage=THERE), "stand")
+    assert all(each.utilisation <= 1 for each in there.findings if each.check == "after: carry in")
+    made = build(far, conditions())
+    assert [each.key for each in stand_acts.candidates(made, verdict(far, "stand"))] == ["made-there"]
+    assert stand_acts.candidates(made, verdict(piece(), "stand")) == []
