@@ -2,20 +2,25 @@
 
 import math
 from dataclasses import replace
+from typing import Any
 
 import pytest
 
 from jolly_trellis.core.books import bodies
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import lift, stand_acts, travel
+from jolly_trellis.core.checks.balance import footing_of
 from jolly_trellis.core.checks.verdicts import Verdict
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.plan.passage import Passage
+from jolly_trellis.core.plan.passage import Handover, Passage
 from jolly_trellis.core.plan.piece import Counterweight, Piece
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.plan.standing import Standing
-from tests.ordinary import conditions, on_ledge, piece, recipe
+from jolly_trellis.core.rigging.assess import assess
+from tests.ordinary import bouquet, conditions, on_ledge, piece, recipe
+from tests.rigs import run
 
 BOXED = Transport(box_wall_m=0.2)
 THERE = Passage(made="its place")
@@ -98,8 +103,6 @@ def test_a_piece_is_judged_set_down_before_its_weight_is_on_with_hands_on_it() -
     parts = [(each.mass_kg, each.y_m) for each in bodies.own_bare(made, "heavy", state)]
     rows = bodies.rows_in(made, "heavy")
     parts += list(zip(rows.mass_kg.tolist(), rows.centre_m[:, 1].tolist(), strict=True))
-    from jolly_trellis.core.checks.balance import footing_of
-
     axis = footing_of(made).axis_m
     out = sum(kg * (axis - y) for kg, y in parts if y < axis)
     holds = sum(kg * (y - axis) for kg, y in parts if y > axis)
@@ -134,3 +137,37 @@ def test_one_that_falls_before_its_weight_is_on_is_set_down_bare_and_made_there(
     made = build(far, conditions())
     assert [each.key for each in stand_acts.candidates(made, verdict(far, "stand"))] == ["made-there"]
     assert stand_acts.candidates(made, verdict(piece(), "stand")) == []
+
+
+@pytest.mark.parametrize(
+    ("changes", "path", "instead"),
+    [
+        ({"passage": Passage(made="sections")}, "passage.made", "in the workshop or where it stands"),
+        ({"recipe": (RecipeLine(variety="rose", count=5, role="focal", goes_in="after the move"),)},
+         "recipe.0.goes_in", "say where it is moved to"),
+        ({"recipe": (RecipeLine(variety="rose", count=5, role="focal", goes_in="last", goes_in_n=6),)},
+         "recipe.0.goes_in_n", "5 at most"),
+        ({"passage": Passage(handover=Handover(to="her", at="half past two"))}, "passage.handover.at", "T14:30"),
+        ({"passage": Passage(handover=Handover(to="her", at="2027-05-15"))}, "passage.handover.at", "T14:30"),
+        ({"passage": Passage(handover=Handover(to="her", at="2027-05-15T14:30+02"))}, "passage.handover.at", "clock"),
+    ],
+)  # fmt: skip
+def test_choices_that_contradict_one_another_are_refused_with_what_would_be_right(
+    changes: dict[str, Any], path: str, instead: str
+) -> None:
+    with pytest.raises(InvalidMeasure) as refused:
+        build(replace(piece(), **changes), conditions())
+    assert refused.value.path == path
+    assert instead in refused.value.limit.text
+
+
+def test_a_moved_piece_takes_stems_after_the_move_and_a_bouquet_takes_none_last() -> None:
+    line = RecipeLine(variety="rose", count=5, role="focal", goes_in="after the move")
+    moved = replace(piece(), recipe=(line,), setting=replace(piece().setting, moves_to="floor"))
+    assert len(build(moved, conditions()).acts) > 8
+    with pytest.raises(InvalidMeasure) as refused:
+        build(replace(bouquet(), recipe=(replace(line, goes_in="last"),)), conditions())
+    assert refused.value.path == "recipe.0.goes_in"
+    with pytest.raises(InvalidMeasure) as refused:
+        assess(replace(run(5), recipe=(line,)), conditions())
+    assert refused.value.path == "recipe.0.goes_in"

@@ -88,6 +88,10 @@ def test_a_bouquet_is_handed_to_somebody_by_an_hour() -> None:
     unsaid = tasks(replace(bouquet(), passage=Passage(handover=replace(over, at=None, where=""))))["1:hand-over:1"]
     assert unsaid.latest == job().starts_at
     assert "1:hand-over:1" not in tasks(bouquet())
+    posy = replace(bouquet(), passage=Passage(handover=replace(over, at="half past two")))
+    unread = Made(pieces=(PieceWork(id=1, piece=posy, report=None),), rigs=())
+    late = {each.key: each.latest for each in time_book(job(), unread, varieties()).tasks}
+    assert late["1:hand-over:1"] == job().starts_at
 
 
 def test_joint_and_weight_are_done_where_it_stands_before_any_water() -> None:

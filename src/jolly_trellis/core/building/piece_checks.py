@@ -1,6 +1,7 @@
 """What no piece can be: measures that contradict one another, and things that do not go into each other."""
 
 from jolly_trellis.core import ranges
+from jolly_trellis.core.acts import refusals
 from jolly_trellis.core.building import stacks
 from jolly_trellis.core.building.footing import ledge_edge_m
 from jolly_trellis.core.errors import InvalidMeasure
@@ -23,6 +24,7 @@ def check_piece(piece: Piece) -> None:
     vessels.check_level(piece.vessel, piece.water_level_m)
     _check_room(piece)
     _check_points(piece)
+    refusals.check_piece(piece)
     ledge_edge_m(piece)
     for path, size in (
         ("foot_width_m", piece.vessel.foot_width_m),

@@ -1,6 +1,7 @@
 """What becomes of a part from the workshop to the end, as it is chosen: where it is made, cooled, handed over."""
 
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Annotated, Literal
 
 from jolly_trellis.core.ranges import Range, Text
@@ -32,6 +33,15 @@ class Handover:
     to: Annotated[str, Text(80, least=1)]
     where: Annotated[str, Text(120)] = ""
     at: Annotated[str | None, Text(19)] = None
+
+    def local(self) -> datetime | None:
+        """When, by the clock of the event's place; None where nobody said, or what was said is no day and time."""
+        try:
+            found = None if self.at is None else datetime.fromisoformat(self.at)
+        except ValueError:
+            return None
+        whole = found is not None and found.tzinfo is None and len(self.at or "") >= len("2027-05-15T14:30")
+        return found if whole else None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -2,6 +2,7 @@
 
 import math
 
+from jolly_trellis.core.acts import refusals as passing
 from jolly_trellis.core.errors import InvalidMeasure, Unfinished
 from jolly_trellis.core.quantities import count, phrase
 from jolly_trellis.core.rigging import lines as line_rules
@@ -19,6 +20,8 @@ def check(rig: Rig) -> None:
 
     Raises: InvalidMeasure, with the path of what is wrong.
     """
+    passing.check_recipe(rig.recipe, path="recipe", moves=False)
+    passing.check_passage(rig.passage)
     for index, point in enumerate(rig.points):
         if never := POINTS[point.kind].never:
             raise _wrong(f"points.{index}.kind", never, "Hang it from something the owner rates.")

@@ -85,9 +85,8 @@ def handed_over(job: Job, work: Work, after: tuple[Wait, ...]) -> Iterator[Task]
 def handed_by(job: Job, work: PieceWork) -> datetime | None:
     """When a piece is handed over at the latest: as somebody said, else as the guests come; None not known."""
     over = work.piece.passage.handover
-    if over is None or over.at is None:
-        return job.starts_at
-    return datetime.fromisoformat(over.at).replace(tzinfo=job.zone)
+    at = None if over is None else over.local()
+    return job.starts_at if at is None else at.replace(tzinfo=job.zone)
 
 
 def _kinds(work: Work) -> frozenset[str]:
