@@ -3,6 +3,7 @@
 import math
 from collections.abc import Callable
 from dataclasses import replace
+from datetime import timedelta
 from decimal import Decimal
 from functools import partial
 from typing import get_args
@@ -78,6 +79,7 @@ def by_themselves() -> dict[str, Callable[[], object]]:
         found[f"{name} covers"] = partial(coverage.stem_covers_m2, ordinary.varieties()[name])
     short = replace(ordinary.varieties()["ruscus"], key="galax", head_height_m=0.1)
     found["what is passed"] = _passed
+    found["cooked"] = _cooked
     found["a leaf covers"] = partial(coverage.stem_covers_m2, short)
     found["seen of a runner"] = partial(coverage.needed_m2, 1.0, "runner")
     body = rigs.panel()
@@ -347,3 +349,15 @@ def _passed() -> object:
         pieces=tuple(PieceWork(id=nth, piece=each, report=None) for nth, each in enumerate((posy, bowl), 1)), rigs=()
     )
     return time_book(around, made, ordinary.varieties()), [cans_for(litres) for litres in (9.2, 9.0, 27.5)]
+
+
+def _cooked() -> object:
+    """A bowl that rides for half an hour and three minutes through air of 36 °C."""
+    filled = _around().filled_at
+    if filled is None:
+        raise LookupError("there is a time of filling")
+    hot = Air(temperature_c=36.0, relative_humidity=0.4)
+    loaded = filled - timedelta(hours=0.55)
+    around = replace(_around(), workshop=Air(temperature_c=20.0, relative_humidity=0.6), van=hot)
+    around = replace(around, finished_at=loaded - timedelta(hours=1), loaded_at=loaded)
+    return evaluate(replace(ordinary.piece(), transport=Transport()), around, with_fixes=False)

@@ -12246,6 +12246,7 @@ export interface components {
          *     before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are other names that
          *     people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
          *     `hazards` empty says nothing of it. `care` is what it asks for while it drinks; a stem carries `heads` of its size.
+         *     Below `least_c`, °C, it is chilled.
          */
         readonly Variety: {
             /** Key */
@@ -12378,6 +12379,11 @@ export interface components {
              * @default 1
              */
             readonly heads: number;
+            /**
+             * Least C
+             * @default 1
+             */
+            readonly least_c: number;
             readonly provenance: components["schemas"]["VarietyProvenance"];
         };
         /**
@@ -12423,6 +12429,7 @@ export interface components {
          *     before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are other names that
          *     people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
          *     `hazards` empty says nothing of it. `care` is what it asks for while it drinks; a stem carries `heads` of its size.
+         *     Below `least_c`, °C, it is chilled.
          */
         readonly VarietyIn: {
             /** Name */
@@ -12553,6 +12560,11 @@ export interface components {
              * @default 1
              */
             readonly heads: number;
+            /**
+             * Least C
+             * @default 1
+             */
+            readonly least_c: number;
             readonly provenance: components["schemas"]["VarietyProvenanceIn"];
         };
         /**

@@ -21,6 +21,7 @@ from jolly_trellis.core.books.water import (
 )
 from jolly_trellis.core.building import spills
 from jolly_trellis.core.building.build import Build
+from jolly_trellis.core.checks import drink_cold
 from jolly_trellis.core.checks.drink_own import candidates_own, judge_own, missing_own
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
@@ -72,7 +73,7 @@ def judge(build: Build) -> Verdict:
     if needed is not None and build.courses is not None:
         for case, going in zip(CASES, build.courses, strict=True):
             findings.append(_lasts(build, case, going, needed))
-    findings += waits(build)
+    findings += waits(build) + drink_cold.judge_air(build)
     return conclude("drink", [*findings, *judge_own(build)], missing=missing, figures=_figures(build))
 
 
@@ -88,7 +89,7 @@ def keeps_dry(build: Build) -> bool:
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """Changes that could mend Drink: top-ups in time, or a higher level from the start."""
-    tried = []
+    tried = [*drink_cold.candidates(build, verdict)]
     topped = _with_top_ups(build)
     if topped is not None:
         tried.append(topped)

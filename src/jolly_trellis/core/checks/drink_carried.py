@@ -6,6 +6,7 @@ from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.waiting import waits_unknown
 from jolly_trellis.core.books.water import STEM_END_COVER
 from jolly_trellis.core.building.build import Build
+from jolly_trellis.core.checks import drink_cold
 from jolly_trellis.core.checks.drink import NEEDS_NO_WATER, covered, keeps_dry, waits
 from jolly_trellis.core.checks.drink_own import own_lasts
 from jolly_trellis.core.checks.fixing import Candidate
@@ -40,6 +41,7 @@ def judge(build: Build) -> Verdict:
     if not is_worn(bouquet):
         missing += waits_unknown(build.piece, build.conditions, build.acts)
         findings = [covered(build), *waits(build)]
+    findings += drink_cold.judge_air(build)
     if bouquet.passage.cooled is not None:
         findings.append(_cooler(24 * bouquet.passage.cooled.days))
     if air is not None and bouquet.carried_h is not None:
@@ -55,7 +57,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     piece = build.piece
     if not is_carried(piece):
         return []
-    tried: list[Candidate] = []
+    tried: list[Candidate] = [*drink_cold.candidates(build, verdict)]
     needed = float(build.placement.end_height_m.max(initial=0.0)) + STEM_END_COVER.value + 0.005
     if piece.water_level_m < needed <= piece.vessel.inside_depth_m:
         level = round(needed, 3)

@@ -71,6 +71,7 @@ class Variety:
     before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are other names that
     people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
     `hazards` empty says nothing of it. `care` is what it asks for while it drinks; a stem carries `heads` of its size.
+    Below `least_c`, °C, it is chilled.
     """
 
     key: Key
@@ -109,6 +110,7 @@ class Variety:
     hazards: Annotated[tuple[Hazard, ...], Many(9)] = ()
     care: Annotated[tuple[Care, ...], Many(6)] = ()
     heads: Annotated[int, Range("count", 1, 30)] = 1
+    least_c: Annotated[float, Range("temperature", -5, 25)] = 1.0
     provenance: VarietyProvenance
 
     @property
