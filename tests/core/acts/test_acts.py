@@ -22,11 +22,12 @@ from jolly_trellis.core.acts.stances import (
 from jolly_trellis.core.books import bodies
 from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.plan.passage import Afterwards, Cooled, GoesIn, Handover, MadeIn, Passage
-from jolly_trellis.core.plan.piece import Counterweight, Insert, Piece, Support
+from jolly_trellis.core.plan.piece import Counterweight, Insert, Piece, Spill, Support
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging.acts import acts_of_rig
+from jolly_trellis.core.rigging.rig import Mount
 from tests.ordinary import beside, bouquet, conditions, on_ledge, piece, recipe, varieties, vessels
 from tests.rigs import run
 
@@ -353,3 +354,50 @@ def test_sharing_a_line_out_or_shuffling_lines_changes_no_act(plan: Standing, ch
 
     assert count(apart) == count(whole)
     assert kinds(of(replace(plan, name="called otherwise"))) == kinds(whole)
+
+
+def test_after_so_many_acts_only_what_they_moved_is_anywhere() -> None:
+    acts = of(piece())
+    assert where(acts, 0) == {}
+    assert set(where(acts, 1)) == set(acts[0].moves)
+    assert set(where(acts, 3)) == {lot for act in acts[:3] for lot in act.moves}
+
+
+def test_a_spill_hangs_from_when_it_is_carried_in_until_it_is_unhooked_first_of_all() -> None:
+    spilled = replace(on_ledge(), spill=Spill(drop_m=0.4, netting="coated-25-09", recipe=recipe(ivy=(4, "line"))))
+    acts = of(spilled)
+    hangs = {act.kind: stance.spill for act, stance in stances(acts)}
+    assert (hangs["make"], hangs["load"], hangs["carry in"], hangs["fill"]) == (False, False, True, True)
+    assert kinds(acts)[kinds(acts).index("fill") + 1] == "unhook"
+    assert hangs["unhook"] is False
+
+
+def test_what_goes_into_another_vessel_is_not_in_this_one() -> None:
+    other = beside(tied=True)
+    other = replace(other, recipe=tuple(replace(line, goes_in="last") for line in other.recipe))
+    plan = replace(piece(), companions=(other,))
+    own, second = (after(of(plan), "flower last", vessel) for vessel in (0, 1))
+    assert own is not None
+    assert second is not None
+    assert own.stems == {"with the piece"}
+    assert second.stems == {"last"}
+
+
+def test_what_hung_work_is_mounted_on_and_weighed_with_comes_with_it() -> None:
+    frame = Mount(kind="frame", width_m=2.0, height_m=2.2, ballast_kg=10.0)
+    rig = replace(run(5), recipe=recipe(rose=(6, "focal")), mount=frame, extra_kg=1.5)
+    rig = replace(
+        rig, armature=replace(rig.armature, core_kg=2.0), recipe=(replace(rig.recipe[0], goes_in="on site"),)
+    )
+    acts = acts_of_rig(rig, varieties())
+    assert {lot.what for lot in acts[0].moves} == {"frame", "mount", "foot weights", "core", "extra"}
+    carried = next(each for each in acts if each.kind == "carry in")
+    held = {lot.what: spot.held for lot, spot in carried.moves.items()}
+    assert (held["mount"], held["frame"], held["stems"]) == ("under it", "in it", "in a bucket")
+    bare = replace(run(5), recipe=recipe(rose=(6, "focal")))
+    assert {lot.what for lot in acts_of_rig(bare, varieties())[0].moves} == {"frame"}
+    wall = replace(bare, mount=Mount(kind="wall", arm_m=0.12, bears_below_m=0.25))
+    assert {lot.what for lot in acts_of_rig(wall, varieties())[0].moves} == {"frame"}
+    assert "carry in" in kinds(acts_of_rig(wall, varieties()))
+    runner = replace(bare, armature=replace(bare.armature, kind="runner"))
+    assert "carry in" in kinds(acts_of_rig(runner, varieties()))

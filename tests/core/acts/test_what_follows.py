@@ -4,14 +4,16 @@ import math
 from dataclasses import replace
 from typing import Any
 
+import numpy as np
 import pytest
 
 from jolly_trellis.core.books import bodies
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import lift, stand_acts, travel
-from jolly_trellis.core.checks.balance import footing_of
+from jolly_trellis.core.checks.balance import footing_of, turning_kg_m
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.geometry import azimuth_rays
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.plan.passage import Handover, Passage
 from jolly_trellis.core.plan.piece import Counterweight, Piece
@@ -19,7 +21,7 @@ from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging.assess import assess
-from tests.ordinary import bouquet, conditions, on_ledge, piece, recipe
+from tests.ordinary import beside, bouquet, conditions, on_ledge, piece, recipe
 from tests.rigs import run
 
 BOXED = Transport(box_wall_m=0.2)
@@ -171,3 +173,45 @@ def test_a_moved_piece_takes_stems_after_the_move_and_a_bouquet_takes_none_last(
     with pytest.raises(InvalidMeasure) as refused:
         assess(replace(run(5), recipe=(line,)), conditions())
     assert refused.value.path == "recipe.0.goes_in"
+
+
+def test_all_of_a_line_may_be_named_as_going_in_later() -> None:
+    line = RecipeLine(variety="rose", count=5, role="focal", goes_in="last", goes_in_n=5)
+    assert len(build(replace(piece(), recipe=(line,)), conditions()).acts) > 8
+
+
+def test_set_down_it_tips_over_its_foot_with_free_water_raising_its_centre() -> None:
+    """Everything as one body at the road's level: atan(edge / (height + how far the water raises it)), the least."""
+    made = build(replace(piece(), transport=BOXED), conditions())
+    state = travel.loaded(made)
+    whole = bodies.centre_of(bodies.own(made, "heavy", state))
+    raised = max(turning_kg_m(made, state)) / whole.mass_kg
+    foot = (piece().vessel.foot_width_m or 0.0) / 2
+    edge = foot - math.hypot(whole.x_m, whole.y_m)
+    expected = math.atan2(edge, whole.height_m + raised)
+    found = [each for each in verdict(replace(piece(), transport=BOXED), "stand").findings if each.case == "heavy"]
+    (down,) = (each for each in found if each.check == "after: carry in")
+    assert raised > 0.001
+    assert down.value.value == pytest.approx(expected, rel=2e-3)
+    assert down.limit.value > math.radians(9.9)
+
+
+def test_a_vessel_that_is_tied_beside_it_is_set_down_with_it() -> None:
+    """Both vessels at the road's level as one body, the second at its place beside the first."""
+    plan = replace(piece(), companions=(beside(tied=True, x_m=0.3, y_m=0.1),), transport=BOXED)
+    made = build(plan, conditions())
+    other = made.companions[0]
+    parts = list(bodies.own(made, "heavy", travel.loaded(made)))
+    parts += [
+        replace(each, x_m=each.x_m + 0.3, y_m=each.y_m + 0.1)
+        for each in bodies.own(other, "heavy", travel.loaded(other))
+    ]
+    whole = bodies.centre_of(tuple(parts))
+    rises = [turning_kg_m(each, travel.loaded(each)) for each in (made, other)]
+    ray_x, ray_y = azimuth_rays(72)
+    edges = footing_of(made).edge_m(np.full(72, whole.x_m), np.full(72, whole.y_m), ray_x, ray_y)
+    rise = (sum(each[0] for each in rises) * ray_x**2 + sum(each[1] for each in rises) * ray_y**2) / whole.mass_kg
+    expected = float(np.arctan2(edges, whole.height_m + rise).min())
+    found = [each for each in verdict(plan, "stand").findings if each.case == "heavy"]
+    (down,) = (each for each in found if each.check == "after: carry in")
+    assert down.value.value == pytest.approx(expected, rel=1e-9)

@@ -174,3 +174,15 @@ def test_cans_hold_what_is_poured_there_and_a_tenth_to_spare() -> None:
     poured = {each.vessel: each.each_l for each in first_fill(made_of(raised))}
     assert poured["column"] == 6.0
     assert [cans_for(litres) for litres in (0.1, 9.0, 9.1, 18.1, 19.0)] == [1, 1, 2, 2, 3]
+
+
+def test_ten_of_a_piece_take_ten_times_as_long_to_bond_weigh_move_and_hand_over() -> None:
+    """Three, two, four and two minutes each."""
+    raised = replace(piece(), support=COLUMN, envelope=replace(piece().envelope, height_m=1.0), transport=BOXED)
+    weighted = replace(on_ledge(), counterweight=Counterweight(mass_kg=0.6, away_m=0.14, azimuth_rad=3.14))
+    moved = replace(weighted, setting=replace(weighted.setting, moves_to="table"))
+    given = replace(bouquet(), passage=Passage(handover=Handover(to="ten of them")))
+    assert tasks(raised, 10)["1:bond:1"].minutes == 30
+    assert tasks(moved, 10)["1:weigh:1"].minutes == 20
+    assert tasks(moved, 10)["1:move:1"].minutes == 40
+    assert tasks(given, 10)["1:hand-over:1"].minutes == 20
