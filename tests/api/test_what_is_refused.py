@@ -3,56 +3,14 @@
 import json
 import re
 from collections.abc import Callable
-from pathlib import Path
 from typing import Any
 
 import pytest
-from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
-from jolly_trellis.api.app import make_app, serve_from
-from tests.wire import HERE, based, refusal
+from tests.wire import based, refusal
 
 
-@pytest.fixture(scope="module")
-def behind_doors(tmp_path_factory: pytest.TempPathFactory) -> FastAPI:
-    """An application at an address of its own, over a built screen of one page."""
-    build = tmp_path_factory.mktemp("dist")
-    (build / "assets").mkdir()
-    (build / "index.html").write_text("<!doctype html><title>Jolly Trellis</title>")
-    return make_app(build, web_build=build, hosts=(HERE, "localhost:8420"))
-
-
-@pytest.fixture
-def doors(behind_doors: FastAPI, demo_folder: Path, nothing_goes_on: None) -> TestClient:
-    """A client that asks at that address."""
-    serve_from(behind_doors, demo_folder)
-    return TestClient(behind_doors, base_url=f"http://{HERE}", raise_server_exceptions=False)
-
-
-@pytest.mark.parametrize(
-    "host", ["elsewhere.example", "elsewhere.example:8420", "127.0.0.1", "127.0.0.1:80", "localhost:9", ""]
-)
-def test_only_its_own_host_and_port_are_answered(doors: TestClient, host: str) -> None:
-    for path in ("/", "/api/events", "/api/health"):
-        answer = doors.get(path, headers={"Host": host})
-        assert answer.status_code == 403
-        assert answer.json()["code"] == "door"
-    assert doors.get("/api/events", headers={"Host": "LOCALHOST:8420"}).status_code == 200
-
-
-@pytest.mark.parametrize(
-    "headers",
-    [
-        {"Origin": "http://elsewhere.example"},
-        {"Origin": "null"},
-        {"Origin": "http://127.0.0.1:9999"},
-        {"Origin": f"https://{HERE}"},
-        {"Sec-Fetch-Site": "cross-site"},
-        {"Sec-Fetch-Site": "same-site"},
-        {"Origin": f"http://{HERE}", "Sec-Fetch-Site": "cross-site"},
-    ],
-)
 def ics(uid: str, start: str) -> str:
     lines = ("BEGIN:VCALENDAR", "VERSION:2.0", "BEGIN:VEVENT", f"UID:{uid}", f"DTSTART{start}", "END:VEVENT")
     return "\r\n".join((*lines, "END:VCALENDAR", ""))
