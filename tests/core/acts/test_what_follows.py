@@ -15,7 +15,7 @@ from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import azimuth_rays
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.plan.passage import Handover, Passage
+from jolly_trellis.core.plan.passage import Cooled, Handover, Passage
 from jolly_trellis.core.plan.piece import Counterweight, Piece
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan.setting import Transport
@@ -215,3 +215,22 @@ def test_a_vessel_that_is_tied_beside_it_is_set_down_with_it() -> None:
     found = [each for each in verdict(plan, "stand").findings if each.case == "heavy"]
     (down,) = (each for each in found if each.check == "after: carry in")
     assert down.value.value == pytest.approx(expected, rel=1e-9)
+
+
+def test_the_door_of_the_cool_room_is_asked_for_as_the_van_s_is() -> None:
+    def cooled(**door: float) -> Verdict:
+        cold = Passage(cooled=Cooled(days=1.0, **door))
+        return verdict(replace(bouquet(), transport=BOXED, passage=cold), "travel")
+
+    assert not any("cool room" in each.check for each in cooled().findings)
+    low = cooled(door_height_m=0.2, door_width_m=2.0)
+    (door,) = (each for each in low.findings if each.check == "cool room's door")
+    made = travel.journey_of(build(replace(bouquet(), transport=BOXED), conditions()))
+    assert made is not None
+    assert (low.state, door.limit.value) == ("fails", 0.2)
+    assert door.utilisation > 1
+    assert door.value.value == pytest.approx(made.height_m)
+    (narrow,) = (each for each in cooled(door_width_m=0.1).findings if each.check == "cool room's door")
+    assert narrow.value.value == pytest.approx(made.width_m)
+    (wide,) = (each for each in cooled(door_height_m=2.0, door_width_m=1.0).findings if "cool room" in each.check)
+    assert wide.utilisation < 1

@@ -186,3 +186,14 @@ def test_ten_of_a_piece_take_ten_times_as_long_to_bond_weigh_move_and_hand_over(
     assert tasks(moved, 10)["1:weigh:1"].minutes == 20
     assert tasks(moved, 10)["1:move:1"].minutes == 40
     assert tasks(given, 10)["1:hand-over:1"].minutes == 20
+
+
+def test_greens_that_go_in_a_day_before_its_flowers_may_begin_a_day_sooner_and_are_waited_for() -> None:
+    plain = tasks(replace(piece(), transport=BOXED))
+    found = tasks(replace(piece(), transport=BOXED, passage=Passage(greened_h=24.0)))
+    waits = {each.task: each.minutes for each in found["1:flower:1"].after}
+    assert waits["1:green:1"] == 24 * 60
+    assert {each.task: each.minutes for each in plain["1:flower:1"].after}["1:green:1"] == 0
+    sooner, usual = found["1:green:1"].soonest, plain["1:green:1"].soonest
+    assert usual is not None
+    assert sooner == usual - timedelta(days=1)

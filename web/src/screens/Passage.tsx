@@ -66,6 +66,14 @@ export function Passage({ passage, acts, hung, carried, weighted, problem, onCom
           options={hung ? MADE_HUNG : MADE}
           onCommit={(made) => put({ made })}
         />
+        <QuantityField
+          label="Greens in, before its flowers"
+          kind="duration"
+          value={passage.greened_h}
+          path="passage.greened_h"
+          problem={problem}
+          onCommit={(greened_h) => greened_h !== null && put({ greened_h })}
+        />
         {weighted && (
           <Choice
             label="Its weight is laid"

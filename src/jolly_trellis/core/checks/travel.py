@@ -169,7 +169,7 @@ def judge(build: Build) -> Verdict:
     if journey is None:
         return conclude("travel", [], missing=missing)
     findings = [] if going.water_level_m is None else [_slop(build, journey)]
-    findings += [_door(journey, going), *_upright(build, journey, going), *_shifts(build)]
+    findings += [_door(journey, going), *_cool_door(build, journey), *_upright(build, journey, going), *_shifts(build)]
     if support is not None and support.foot_width_m is not None and support.mass_kg is not None:
         findings.append(_together(build))
     return conclude("travel", findings, missing=missing, figures=_figures(journey))
@@ -346,6 +346,31 @@ def _door(journey: Journey, going: Transport) -> Finding:
             "The piece is {has} {words}; the van's door is {door}.", has=length(has), door=length(door), words=words
         ),
     )
+
+
+def _cool_door(build: Build, journey: Journey) -> list[Finding]:
+    """The door of the cool room that a finished piece waits in, as far as somebody has measured it."""
+    cooled = build.piece.passage.cooled
+    if cooled is None:
+        return []
+    pairs = ((journey.height_m, cooled.door_height_m, "high"), (journey.width_m, cooled.door_width_m, "across"))
+    measured = [(has, door, words) for has, door, words in pairs if door is not None]
+    if not measured:
+        return []
+    has, door, words = max(measured, key=lambda each: each[0] / each[1])
+    reason = phrase(
+        "The piece is {has} {words}; the cool room's door is {door}.", has=length(has), door=length(door), words=words
+    )
+    return [
+        finding(
+            check="cool room's door",
+            case="typical",
+            value=length(has),
+            limit=length(door),
+            sense="at most",
+            reason=reason,
+        )
+    ]
 
 
 def _shifts(build: Build) -> list[Finding]:

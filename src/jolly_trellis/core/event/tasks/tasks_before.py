@@ -242,6 +242,11 @@ def flowered_there(work: Work) -> bool:
     return not rides_flowered(acts_of_work(work, {}))
 
 
+def greened_h(work: Work) -> float:
+    """Hours that the greens of a part are in before its flowers."""
+    return (work.rig if isinstance(work, RigWork) else work.piece).passage.greened_h
+
+
 def finished_by(before: Before, work: Work) -> datetime | None:
     """When a part that waits in the cool room must be in it; None where none waits, or no time is known."""
     hours = cooled_h(work)
@@ -268,7 +273,7 @@ def _flowered(before: Before, work: Work) -> list[_Made]:
     greens = worded("greens keep {h} in the work", h=duration_text(within_h))
     flowers = worded("flowers keep {h} in the work", h=duration_text(FLOWER_WITHIN.value))
     kinds: tuple[tuple[Stage, float, str, float, str], ...] = (
-        ("green", span.green, "Green: {part}", within_h, greens),
+        ("green", span.green, "Green: {part}", within_h + greened_h(work), greens),
         ("tubes", span.tubes, "Fill tubes: {part}", FLOWER_WITHIN.value, "tubes are not filled days ahead"),
         ("flower", span.flower, "Flower: {part}", FLOWER_WITHIN.value, flowers),
     )
@@ -306,7 +311,8 @@ def _in_turn(
         ]
         yield from tasks
         if tasks:
-            done = tuple(Wait(task=each.key) for each in tasks)
+            rests = round(60 * greened_h(work)) if made.stage == "green" else 0
+            done = tuple(Wait(task=each.key, minutes=rests) for each in tasks)
             follows = (*follows, *done) if made.stage == "tubes" else done
 
 
