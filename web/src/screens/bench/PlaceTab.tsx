@@ -315,6 +315,10 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
             />
           </>
         )}
+        <p className="no-print col-span-3 m-0 text-sm text-soft">
+          {there ? "It is made where it stands: what travels is its dry vessel, and stems in buckets. " : ""}
+          Where it is made, cooled, weighed down and handed over is chosen under “To the end”.
+        </p>
         {water && (
           <p className="col-span-3 m-0 text-md">
             Three levels: on the bench <strong>{level(water.bench_level_m)}</strong>, on the road{" "}
