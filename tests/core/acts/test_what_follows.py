@@ -16,11 +16,12 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import azimuth_rays
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.plan.passage import Cooled, Handover, Passage
-from jolly_trellis.core.plan.piece import Counterweight, Piece
+from jolly_trellis.core.plan.piece import Counterweight, Mechanic, Piece
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging.assess import assess
+from jolly_trellis.core.stems.shades import with_count
 from tests.ordinary import beside, bouquet, conditions, on_ledge, piece, recipe
 from tests.rigs import run
 
@@ -234,3 +235,20 @@ def test_the_door_of_the_cool_room_is_asked_for_as_the_van_s_is() -> None:
     assert narrow.value.value == pytest.approx(made.width_m)
     (wide,) = (each for each in cooled(door_height_m=2.0, door_width_m=1.0).findings if "cool room" in each.check)
     assert wide.utilisation < 1
+
+
+def test_as_many_of_a_line_go_in_later_as_before_when_it_is_scaled() -> None:
+    line = RecipeLine(variety="rose", count=10, role="focal", goes_in="on site", goes_in_n=4)
+    found = [with_count(line, number) for number in (20, 5, 1)]
+    assert [(each.count, each.goes_in_n) for each in found] == [(20, 8), (5, 2), (1, 1)]
+    assert with_count(replace(line, goes_in_n=None), 3).goes_in_n is None
+
+
+def test_a_pad_that_rides_on_a_bucket_is_filled_where_it_is_shown_all_of_it() -> None:
+    """Its vessel rides empty: nothing of the water on show comes with it."""
+    pad = replace(piece(), mechanic=Mechanic(kind="lattice_pad"), must_lift_off=True)
+    riding = replace(pad, transport=Transport(lifted_out=True, box_wall_m=0.2))
+    assert travel.lifted_out(build(riding, conditions())) == "pad"
+    water = evaluate(riding, conditions(), with_fixes=False).water
+    assert water.poured_l == pytest.approx(water.on_show_l)
+    assert water.poured_l > 0

@@ -36,16 +36,9 @@ const MADE = [
   ["the workshop", "in the workshop"],
   ["its place", "where it stands"],
 ] as const;
-const MADE_HUNG = [...MADE, ["sections", "in sections, joined there"]] as const;
 const WEIGHT = [
   ["at the bench and there", "at the bench, and again there"],
   ["there", "there only"],
-] as const;
-const AFTERWARDS = [
-  ["home", "comes home"],
-  ["stays", "stays there"],
-  ["given", "is given away"],
-  ["compost", "is composted"],
 ] as const;
 
 /** What becomes of a part from the workshop to the end: the choices its acts follow from, and the acts as a line. */
@@ -63,7 +56,7 @@ export function Passage({ passage, acts, hung, carried, weighted, problem, onCom
           label="Made"
           path="passage.made"
           value={passage.made}
-          options={hung ? MADE_HUNG : MADE}
+          options={MADE}
           onCommit={(made) => put({ made })}
         />
         <QuantityField
@@ -174,14 +167,6 @@ export function Passage({ passage, acts, hung, carried, weighted, problem, onCom
               </>
             )}
           </>
-        )}
-        {!carried && (
-          <Choice
-            label="Afterwards it"
-            value={passage.afterwards}
-            options={AFTERWARDS}
-            onCommit={(afterwards) => put({ afterwards })}
-          />
         )}
       </div>
       <PassageLine acts={acts} />

@@ -75,7 +75,7 @@ def journey_of(build: Build) -> Journey | None:
     if going is None or build.piece.vessel.mass_kg is None:
         return None
     lifted = lifted_out(build)
-    level = 0.0 if lifted == "pad" else loaded(build).level_m
+    level = loaded(build).level_m
     vessel = build.piece.vessel
     balance = _balance(build, level)
     across = [
@@ -128,7 +128,8 @@ def loaded(build: Build) -> State:
         stance = after(build.acts, "load")
         if stance is None:
             raise LookupError("every piece is loaded")
-        found = build.memo["loaded",] = State(level_m=level_m(build, stance.level), stems=stance.stems)
+        level = 0.0 if lifted_out(build) == "pad" else level_m(build, stance.level)
+        found = build.memo["loaded",] = State(level_m=level, stems=stance.stems)
     return found
 
 

@@ -11,6 +11,7 @@ from jolly_trellis.core.say.clauses import Clause
 from jolly_trellis.core.say.line import Line
 from jolly_trellis.core.say.names import find_varieties, nearest_name, role_of
 from jolly_trellis.core.say.words import COLOURS, OF, ROLES, SMALL, STEMS, STEMS_AFTER, number_of
+from jolly_trellis.core.stems.shades import with_count
 
 _MOST = 400
 _WORD = re.compile(r"[a-z][a-z'-]*")
@@ -143,4 +144,4 @@ def merged(kept: tuple[RecipeLine, ...], said: list[RecipeLine]) -> tuple[Recipe
 def _counted(line: RecipeLine, said: RecipeLine) -> RecipeLine:
     """A line with as many stems as were said; its shades stay where none were said and there are stems for them."""
     shades = said.shades or (line.shades if sum(each.count for each in line.shades) <= said.count else ())
-    return replace(line, count=said.count, shades=shades)
+    return replace(with_count(line, said.count), shades=shades)

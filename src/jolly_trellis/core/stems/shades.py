@@ -37,7 +37,8 @@ def shade_counts(line: RecipeLine) -> dict[str, int]:
 
 
 def with_count(line: RecipeLine, number: int) -> RecipeLine:
-    """A line with another number of stems, its shades with it as nearly as whole stems let them: largest remainder.
+    """A line with another number of stems, its shades with it as nearly as whole stems let them: largest remainder;
+    and the same share of it that goes in later.
 
     Args:
         number: of stems, ≥ 1.
@@ -49,7 +50,8 @@ def with_count(line: RecipeLine, number: int) -> RecipeLine:
     for at in order[: wanted - sum(counts)]:
         counts[at] += 1
     shades = tuple(replace(each, count=own) for each, own in zip(line.shades, counts, strict=True) if own)
-    return replace(line, count=number, shades=shades)
+    later = None if line.goes_in_n is None else min(max(round(line.goes_in_n * number / line.count), 1), number)
+    return replace(line, count=number, shades=shades, goes_in_n=later)
 
 
 def colours_at(

@@ -58,7 +58,8 @@ def standing_notes(made: Made, conditions: Conditions, timed: tuple[Timed, ...])
 
 def _stood(work: PieceWork, timed: tuple[Timed, ...]) -> _Stood | None:
     """When a sheet finishes a piece and loads it; None where it is not made in the workshop."""
-    made = [each.ends_at for each in timed if each.task.piece_id == work.id and each.task.stage in _ON_THE_BENCH]
+    own = [each for each in timed if each.task.piece_id == work.id and each.task.where == "workshop"]
+    made = [each.ends_at for each in own if each.task.stage in _ON_THE_BENCH]
     loaded = [each.starts_at for each in timed if each.task.key.startswith("van:load:")]
     if not made or not loaded:
         return None

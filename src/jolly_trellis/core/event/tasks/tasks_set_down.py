@@ -18,15 +18,15 @@ HAND_OVER_MIN = measure("Time to hand one piece over", "minutes", 2.0)
 def steadied(job: Job, work: PieceWork, placed: Wait) -> Iterator[Task]:
     """The joint to its support, dry, before any water; the weight it counts on. Both before hands leave it."""
     piece, kinds = work.piece, _kinds(work)
-    todo = []
+    steps = []
     if piece.support is not None and piece.support.putty:
         why = "putty holds on what is clean and dry"
-        todo.append(("bond", "Bond to its support: {part}", BOND_MIN.value, why))
+        steps.append(("bond", "Bond to its support: {part}", BOND_MIN.value, why))
     if "lay the weight" in kinds and piece.counterweight is not None:
         words = "Tie on its weight: {part}" if piece.counterweight.tied else "Lay its weight: {part}"
-        todo.append(("weigh", words, WEIGH_MIN.value, "it counts on its weight from here on"))
+        steps.append(("weigh", words, WEIGH_MIN.value, "it counts on its weight from here on"))
     follows = placed
-    for what, words, minutes, why in todo:
+    for what, words, minutes, why in steps:
         task = Task(
             key=key_of(work.id, what),
             stage="install",
